@@ -1,0 +1,17 @@
+import nextJest from 'next/jest.js';
+
+const createConfig = nextJest({ dir: import.meta.dirname });
+
+/** Long simulations run only when JEST_LONG is set; the same files hold the short ones. */
+const config = await createConfig({
+  testEnvironment: 'node',
+  testMatch: ['<rootDir>/src/**/*.test.{ts,tsx}', '<rootDir>/test-data/**/*.test.ts', '<rootDir>/scripts/**/*.test.ts'],
+  moduleNameMapper: {
+    '^@/(.*)$': '<rootDir>/src/$1',
+    '^server-only$': '<rootDir>/test-data/empty.ts',
+    '^d3$': '<rootDir>/node_modules/d3/dist/d3.js',
+  },
+})();
+config.transformIgnorePatterns = ['/node_modules/(?!(@stdlib|d3|d3-[^/]+)/)', '^.+\\.module\\.(css|sass|scss)$'];
+
+export default config;

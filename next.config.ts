@@ -1,0 +1,10 @@
+import type { NextConfig } from 'next';
+
+const config: NextConfig = {
+  turbopack: { root: import.meta.dirname },
+  serverExternalPackages: ['pdfkit', 'fontkit', 'pg'],
+  experimental: { proxyClientMaxBodySize: '72mb' },
+  poweredByHeader: false,
+};
+
+export default config;

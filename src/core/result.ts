@@ -1,0 +1,6 @@
+/** Outcome of a computation that may fail for reasons in the data. Plain data, so it crosses worker and network borders. */
+export type Result<T, E> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly error: E };
+
+export const ok = <T>(value: T): { readonly ok: true; readonly value: T } => ({ ok: true, value });
+
+export const fail = <E>(error: E): { readonly ok: false; readonly error: E } => ({ ok: false, error });

@@ -73,4 +73,3 @@ export function toParameters<F extends Frame>(
     squareness: (map.xx * map.xy + map.yx * map.yy) / determinant,
   });
 }
-

@@ -3,7 +3,16 @@ import fc from 'fast-check';
 import { apply, cornersOf, displacement, identity, inverseOf, invert, point, then, type Affine } from './affine';
 import { fromParameters, toParameters, type ErrorParameters } from './error-parameters';
 import { FILE_DIRECTIONS, fileToSheet, isPerpendicular, sheetToFile } from './file-axes';
-import { directionWord, loadTurnOf, mapInMachine, mapOnSheet, sheetToMachine, TURNS, viewTurnOf, type Load } from './load';
+import {
+  directionWord,
+  loadTurnOf,
+  mapInMachine,
+  mapOnSheet,
+  sheetToMachine,
+  TURNS,
+  viewTurnOf,
+  type Load,
+} from './load';
 
 const small = (size: number) => fc.double({ min: -size, max: size, noNaN: true });
 const anyError: fc.Arbitrary<ErrorParameters> = fc.record({
@@ -82,7 +91,14 @@ describe('error parameters', () => {
       expected: { R: number[][]; c: number; t: [number, number]; mse: number };
     };
     const { R, c, t, mse } = worked.expected;
-    const map: Affine = { xx: c * R[0]![0]!, xy: c * R[0]![1]!, yx: c * R[1]![0]!, yy: c * R[1]![1]!, tx: t[0], ty: t[1] };
+    const map: Affine = {
+      xx: c * R[0]![0]!,
+      xy: c * R[0]![1]!,
+      yx: c * R[1]![0]!,
+      yy: c * R[1]![1]!,
+      tx: t[0],
+      ty: t[1],
+    };
     const parameters = toParameters(map);
     if (!parameters.ok) throw new Error('not mirrored');
     expect(parameters.value.rotationRad).toBeCloseTo(Math.atan2(R[1]![0]!, R[0]![0]!), 12);
@@ -129,21 +145,27 @@ describe('sheet and machine', () => {
     expect(directionWord(point(1, 0), 'towards')).toBe('to the left');
     expect(directionWord(point(0, 1), 'towards')).toBe('towards the leading edge');
     expect(directionWord(point(0, -1), 'away')).toBe('away from the leading edge');
-    for (const turn of TURNS) expect(viewTurnOf({ turnDeg: loadTurnOf(turn, 'towards'), face: 'ink-up' }, 'towards')).toBe(turn);
+    for (const turn of TURNS)
+      expect(viewTurnOf({ turnDeg: loadTurnOf(turn, 'towards'), face: 'ink-up' }, 'towards')).toBe(turn);
   });
 });
 
 describe('sheet and file', () => {
   it('no file coordinate is negative and every way there has its way back', () => {
     fc.assert(
-      fc.property(anyLoad, fc.constantFrom(...FILE_DIRECTIONS), fc.constantFrom(...FILE_DIRECTIONS), (load, across, along) => {
-        fc.pre(isPerpendicular({ across, along }));
-        const extent = cornersOf(180, 260);
-        const forward = sheetToFile(load, { across, along }, extent);
-        const inFile = extent.map((p) => apply(forward, p));
-        expect(Math.min(...inFile.map((p) => Math.min(p.x, p.y)))).toBeCloseTo(0, 12);
-        closeTo(apply(then(forward, fileToSheet(load, { across, along }, extent)), point(12, -7)), point(12, -7));
-      }),
+      fc.property(
+        anyLoad,
+        fc.constantFrom(...FILE_DIRECTIONS),
+        fc.constantFrom(...FILE_DIRECTIONS),
+        (load, across, along) => {
+          fc.pre(isPerpendicular({ across, along }));
+          const extent = cornersOf(180, 260);
+          const forward = sheetToFile(load, { across, along }, extent);
+          const inFile = extent.map((p) => apply(forward, p));
+          expect(Math.min(...inFile.map((p) => Math.min(p.x, p.y)))).toBeCloseTo(0, 12);
+          closeTo(apply(then(forward, fileToSheet(load, { across, along }, extent)), point(12, -7)), point(12, -7));
+        },
+      ),
     );
   });
 });

@@ -45,9 +45,7 @@ function betaFraction(x: number, a: number, b: number): number {
 export function regularisedBeta(x: number, a: number, b: number): number {
   if (x <= 0) return 0;
   if (x >= 1) return 1;
-  const front = Math.exp(
-    logGamma(a + b) - logGamma(a) - logGamma(b) + a * Math.log(x) + b * Math.log1p(-x),
-  );
+  const front = Math.exp(logGamma(a + b) - logGamma(a) - logGamma(b) + a * Math.log(x) + b * Math.log1p(-x));
   if (x < (a + 1) / (a + b + 2)) return (front * betaFraction(x, a, b)) / a;
   return 1 - (front * betaFraction(1 - x, b, a)) / b;
 }

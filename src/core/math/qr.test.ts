@@ -9,14 +9,22 @@ interface Reference {
   data: number[][];
   certified: { params: { estimate: number; sd: number }[]; residual_sd: number; residual: { df: number } };
 }
-const digits = (got: number, wanted: number) => -Math.log10(Math.max(Math.abs(got - wanted) / Math.abs(wanted || 1), 1e-16));
+const digits = (got: number, wanted: number) =>
+  -Math.log10(Math.max(Math.abs(got - wanted) / Math.abs(wanted || 1), 1e-16));
 
 /** Powers of x as they stand, no centring: the hard way, as the certified values are meant. */
 function polynomial(reference: Reference) {
   const degree = reference.design.degree ?? 1;
   const first = reference.design.intercept ? 0 : 1;
-  const a = matrix(reference.data.length, degree + 1 - first, (row, column) => reference.data[row]![1]! ** (column + first));
-  return leastSquares(a, reference.data.map((row) => row[0]!));
+  const a = matrix(
+    reference.data.length,
+    degree + 1 - first,
+    (row, column) => reference.data[row]![1]! ** (column + first),
+  );
+  return leastSquares(
+    a,
+    reference.data.map((row) => row[0]!),
+  );
 }
 
 describe('least squares on NIST StRD certified sets (test-data/nist)', () => {
@@ -54,7 +62,10 @@ describe('a published straight-line calibration', () => {
       t0: number;
       stated: Record<'y1' | 's_y1' | 'y2' | 's_y2' | 'r' | 's' | 'b30' | 'u_b30', number>;
     };
-    const solved = leastSquares(matrix(h3.t.length, 2, (row, column) => (column === 0 ? 1 : h3.t[row]! - h3.t0)), h3.b);
+    const solved = leastSquares(
+      matrix(h3.t.length, 2, (row, column) => (column === 0 ? 1 : h3.t[row]! - h3.t0)),
+      h3.b,
+    );
     if (!solved.ok) throw new Error(solved.error.kind);
     const { parameters: y, inverseNormal: q, residualSumOfSquares } = solved.value;
     const s = Math.sqrt(residualSumOfSquares / 9);
@@ -84,7 +95,9 @@ describe('least squares as such', () => {
     }, 0);
 
   it('agrees with the QR of ml-matrix', () => {
-    const oracle = new QrDecomposition(OracleMatrix.from1DArray(12, 4, [...a.data])).solve(OracleMatrix.columnVector(b));
+    const oracle = new QrDecomposition(OracleMatrix.from1DArray(12, 4, [...a.data])).solve(
+      OracleMatrix.columnVector(b),
+    );
     for (let i = 0; i < 4; i++) expect(x[i]!).toBeCloseTo(oracle.get(i, 0), 12);
   });
   it('satisfies the normal equations and costs more one step away', () => {
@@ -96,8 +109,14 @@ describe('least squares as such', () => {
     }
   });
   it('names too few rows and a dependent column, also when it is dependent but for rounding', () => {
-    expect(leastSquares(matrix(2, 3), [0, 0])).toEqual({ ok: false, error: { kind: 'too-few-rows', got: 2, needed: 3 } });
+    expect(leastSquares(matrix(2, 3), [0, 0])).toEqual({
+      ok: false,
+      error: { kind: 'too-few-rows', got: 2, needed: 3 },
+    });
     const collinear = matrix(4, 3, (row, column) => [1, 0.1 * row, 0.3 * row][column]!);
-    expect(leastSquares(collinear, [1, 2, 3, 4])).toEqual({ ok: false, error: { kind: 'rank-deficient', rank: 2, column: 2 } });
+    expect(leastSquares(collinear, [1, 2, 3, 4])).toEqual({
+      ok: false,
+      error: { kind: 'rank-deficient', rank: 2, column: 2 },
+    });
   });
 });

@@ -32,7 +32,8 @@ describe('quantiles against the @stdlib distributions', () => {
     expect(normalProbability(normalQuantile(p))).toBeCloseTo(p, 12);
   });
   it.each([1, 4, 12, 40])('Student t with %s degrees at several p', (nu) => {
-    for (const p of [0.02, 0.4, 0.95, 0.995]) expect(Math.abs(studentQuantile(p, nu) - tOracle(p, nu))).toBeLessThan(1e-8);
+    for (const p of [0.02, 0.4, 0.95, 0.995])
+      expect(Math.abs(studentQuantile(p, nu) - tOracle(p, nu))).toBeLessThan(1e-8);
   });
   it('takes infinite degrees as the normal', () => {
     expect(studentQuantile(0.95, Infinity)).toBe(normalQuantile(0.95));

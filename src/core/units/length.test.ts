@@ -70,10 +70,14 @@ describe('reading lengths as people write them', () => {
   it('reads back what it writes, to the written decimals (property)', () => {
     const half = { mm: 0.005, 'in-decimal': 0.0127, 'in-fraction': 25.4 / 128 };
     fc.assert(
-      fc.property(fc.double({ min: -500, max: 500, noNaN: true }), fc.constantFrom(...UNIT_SYSTEMS), (value, system) => {
-        const back = mm(formatLength(value, system).replace('~', ''), system);
-        expect(Math.abs(Number(back) - value)).toBeLessThanOrEqual(half[system] + 1e-9);
-      }),
+      fc.property(
+        fc.double({ min: -500, max: 500, noNaN: true }),
+        fc.constantFrom(...UNIT_SYSTEMS),
+        (value, system) => {
+          const back = mm(formatLength(value, system).replace('~', ''), system);
+          expect(Math.abs(Number(back) - value)).toBeLessThanOrEqual(half[system] + 1e-9);
+        },
+      ),
     );
   });
   it('writes no minus before zero and a true minus elsewhere', () => {

@@ -1,0 +1,326 @@
+import { readFileSync } from 'node:fs';
+import { displacement, identity } from '../geometry/affine';
+import { fromParameters, NO_ERROR, toParameters } from '../geometry/error-parameters';
+import { chiSquareQuantile, studentQuantile } from '../math/quantile';
+import { seededRng } from '../math/random';
+import type { Observation } from '../reading/observation';
+import {
+  mapOf,
+  NINE_SPOTS,
+  observe,
+  randomError,
+  readSet,
+  REFERENCE_CORNERS,
+  TRIALS,
+  IS_LONG,
+} from '../simulate/trials.testing';
+import { defineSheet } from '../target/sheet-definition';
+import { betaOf } from './design';
+import { fitErrorMap, type ErrorMapFit } from './fit-error-map';
+import { fitReadings } from './fit-readings';
+import { ASSUMED_MARK_SD_MM, loadCovariance } from './load-noise';
+import { covarianceAt } from './point-covariance';
+import { misfits } from './robust';
+import { weightedFit } from './weighted-fit';
+
+const must = (fit: ReturnType<typeof fitErrorMap>): ErrorMapFit => {
+  if (!fit.ok) throw new Error(fit.error.kind);
+  return fit.value;
+};
+const corners = REFERENCE_CORNERS;
+
+describe('fit of the error map', () => {
+  it('recovers exact data exactly, with shift and scale far apart in size', () => {
+    const truth = mapOf({
+      ...NO_ERROR,
+      offsetAcrossMm: 0.4,
+      rotationRad: 0.003,
+      scaleAlong: -0.005,
+      squareness: 0.002,
+    });
+    const fit = must(fitErrorMap(observe(truth, NINE_SPOTS, 1e-9, seededRng(1)), { corners }));
+    betaOf(truth).forEach((b, i) => expect(Math.abs(fit.beta[i]! - b)).toBeLessThan(1e-8));
+    expect(fit.untold).toEqual([]);
+  });
+
+  it('is the minimum: normal equations vanish, and any step away costs more', () => {
+    const observations = observe(mapOf(randomError(seededRng(3))), NINE_SPOTS, 0.05, seededRng(2));
+    const solved = weightedFit(observations, 'affine');
+    if (!solved.ok) throw new Error('unsupported');
+    const cost = (beta: ArrayLike<number>) =>
+      observations.reduce((sum, o) => {
+        const [b0, b1, b2, b3, b4, b5] = Array.from(beta);
+        const model = o.axis === 'across' ? b0! + b2! * o.at.x + b3! * o.at.y : b1! + b4! * o.at.x + b5! * o.at.y;
+        return sum + ((o.valueMm - model) / o.standardUncertaintyMm) ** 2;
+      }, 0);
+    const least = cost(solved.value.beta);
+    expect(least).toBeCloseTo(solved.value.chiSquare, 8);
+    for (let i = 0; i < 6; i++) {
+      for (const step of [1e-4, -1e-4]) {
+        expect(cost(Array.from(solved.value.beta, (b, k) => (k === i ? b + step : b)))).toBeGreaterThan(least);
+      }
+    }
+  });
+
+  it('similarity of Umeyama 1991, section III (data from memory, recomputed): the mirrored fit is refused, not hidden', () => {
+    const example = JSON.parse(readFileSync('test-data/worked/umeyama1991.json', 'utf8')) as {
+      x: number[][];
+      y: number[][];
+    };
+    const observations = example.x.flatMap(([x, y], i): Observation[] => {
+      const target = example.y[i]!;
+      const base = { at: { x: x!, y: y! }, standardUncertaintyMm: 1, loadKey: 'one' };
+      return [
+        { ...base, id: `${i}x`, axis: 'across', valueMm: target[0]! - x! },
+        { ...base, id: `${i}y`, axis: 'along', valueMm: target[1]! - y! },
+      ];
+    });
+    // Three points, affine: exact, determinant negative (the example's points are mirrored).
+    const affine = must(fitErrorMap(observations, { corners: [{ x: 0, y: 0 }] }));
+    expect(affine.model).toBe('affine');
+    expect(toParameters(affine.map).ok).toBe(false);
+    // Similarity without reflection: rotation and scale by the paper's equations (40)-(42), c = 0.721, mean square error 8/15.
+    const similarity = weightedFit(observations, 'similarity');
+    if (!similarity.ok) throw new Error('unsupported');
+    const scale = Math.hypot(1 + similarity.value.beta[2]!, similarity.value.beta[4]!);
+    // Least squares from x to y: c = |trace| / variance; the paper's c is 0.7211 (recomputed).
+    expect(scale).toBeCloseTo(0.7211, 3);
+    expect(similarity.value.chiSquare / 3).toBeCloseTo(8 / 15, 10);
+  });
+
+  it.each([
+    ['no readings', [], 'no-readings'],
+    [
+      'one axis only',
+      observe(identity(), NINE_SPOTS, 0.05, seededRng(1)).filter((o) => o.axis === 'across'),
+      'axis-missing',
+    ],
+    [
+      'a NaN',
+      observe(identity(), NINE_SPOTS, 0.05, seededRng(1)).map((o, i) => (i === 4 ? { ...o, valueMm: NaN } : o)),
+      'not-finite',
+    ],
+  ])('refuses %s by name', (_, observations, kind) => {
+    const fit = fitErrorMap(observations);
+    expect(fit.ok ? 'fitted' : fit.error.kind).toBe(kind);
+  });
+
+  it.each([
+    ['one spot', 'shift', [{ x: 10, y: 20 }]],
+    [
+      'two spots',
+      'similarity',
+      [
+        { x: -70, y: 0 },
+        { x: 70, y: 0 },
+      ],
+    ],
+    ['three on a line', 'similarity', [-75, 0, 75].map((x) => ({ x, y: 0 }))],
+    [
+      'three almost on a line',
+      'similarity',
+      [
+        { x: -75, y: 0.1 },
+        { x: 0, y: -0.2 },
+        { x: 75, y: 0.1 },
+      ],
+    ],
+    [
+      'coincident spots',
+      'shift',
+      [
+        { x: 5, y: 5 },
+        { x: 5, y: 5 },
+        { x: 5, y: 5 },
+      ],
+    ],
+    [
+      'three spread',
+      'affine',
+      [
+        { x: -75, y: -115 },
+        { x: 75, y: -115 },
+        { x: 0, y: 115 },
+      ],
+    ],
+  ])('%s carry %s', (_, model, spots) => {
+    const fit = must(fitErrorMap(observe(identity(), spots, 0.05, seededRng(5)), { corners }));
+    expect(fit.model).toBe(model);
+    expect(fit.untold.length > 0).toBe(model !== 'affine');
+  });
+
+  it('worst-corner standard error of the shipped layouts over reading SD is as planned (A4 .89/.82, quick 1.15/1.02)', () => {
+    const factors = (['full', 'quick'] as const).map((kind) => {
+      const readings = readSet(defineSheet('A4', kind), 1, identity(), { sdMm: 0, rng: seededRng(1) }).map((r) => ({
+        ...r,
+        standardUncertaintyMm: 1,
+      }));
+      const fit = fitReadings(readings);
+      if (!fit.ok) throw new Error(fit.error.kind);
+      const all = [-88, 88].flatMap((x) => [-118, 118].map((y) => covarianceAt(fit.value.readingCovariance, { x, y })));
+      return [Math.max(...all.map((c) => Math.sqrt(c.xx))), Math.max(...all.map((c) => Math.sqrt(c.yy)))];
+    });
+    factors.flat().forEach((f, i) => expect(Math.abs(f - [0.89, 0.82, 1.15, 1.02][i]!)).toBeLessThan(0.06));
+  });
+
+  it('shared effects are added to the covariance of the shift, not averaged away', () => {
+    const observations = observe(identity(), NINE_SPOTS, 0.002, seededRng(1));
+    const fit = must(
+      fitErrorMap(observations, { corners, sharedEffects: [{ standardUncertaintyMm: 0.014, across: 1, along: 0 }] }),
+    );
+    expect(Math.sqrt(covarianceAt(fit.covariance, { x: 0, y: 0 }).xx)).toBeGreaterThan(0.0139);
+  });
+
+  it('load noise at centre and corner: 0.50 and 0.87 of one mark with four marks; 1.00 and 1.73 with three', () => {
+    const four = loadCovariance(corners, 1);
+    expect(Math.sqrt(covarianceAt(four, { x: 0, y: 0 }).xx)).toBeCloseTo(0.5, 10);
+    expect(Math.sqrt(covarianceAt(four, corners[0]!).yy)).toBeCloseTo(Math.sqrt(0.75), 10);
+    const three = loadCovariance(corners.slice(0, 3), 1);
+    expect(Math.sqrt(covarianceAt(three, corners[0]!).xx)).toBeCloseTo(1, 10);
+    expect(Math.sqrt(covarianceAt(three, corners[3]!).xx)).toBeCloseTo(Math.sqrt(3), 10);
+    expect(ASSUMED_MARK_SD_MM).toBe(0.05);
+  });
+});
+
+describe('readings of wedges', () => {
+  const definition = defineSheet('A4', 'full');
+  it('without noise the map comes back through the drawn figures to 0.1 um, within their reach', () => {
+    const rng = seededRng(11);
+    for (let trial = 0; trial < 50; trial++) {
+      const truth = fromParameters({
+        ...randomError(rng, 0.2),
+        scaleAcross: 0.002 * (rng() - 0.5),
+        scaleAlong: 0.002 * (rng() - 0.5),
+      });
+      const fit = fitReadings(readSet(definition, 1, truth, { sdMm: 0, rng }));
+      if (!fit.ok) throw new Error(fit.error.kind);
+      for (const corner of corners) {
+        const wanted = displacement(truth, corner);
+        const got = displacement(fit.value.map, corner);
+        expect(Math.hypot(got.x - wanted.x, got.y - wanted.y)).toBeLessThan(0.0001);
+      }
+    }
+  });
+  it('a shift carried by the file is taken out again', () => {
+    const rng = seededRng(12);
+    const truth = fromParameters({ ...NO_ERROR, offsetAcrossMm: 6.3, offsetAlongMm: -4.1, rotationRad: 0.002 });
+    const shift = { x: -6.25, y: 4 };
+    const fit = fitReadings(readSet(definition, 2, truth, { sdMm: 0, rng, shift }));
+    if (!fit.ok) throw new Error(fit.error.kind);
+    const d = displacement(fit.value.map, { x: 88, y: 118 });
+    const wanted = displacement(truth, { x: 88, y: 118 });
+    expect(Math.hypot(d.x - wanted.x, d.y - wanted.y)).toBeLessThan(0.002);
+  });
+});
+
+describe(`coverage by simulation, ${TRIALS} trials`, () => {
+  const [low, high] = IS_LONG ? [0.945, 0.955] : [0.93, 0.97];
+  it('95 % intervals of each of the six parameters, spread from the residuals', () => {
+    const hits = [0, 0, 0, 0, 0, 0];
+    const rng = seededRng(2024);
+    for (let trial = 0; trial < TRIALS; trial++) {
+      const truth = mapOf(randomError(rng));
+      const fit = must(
+        fitErrorMap(observe(truth, NINE_SPOTS, 0.05, rng), { corners, uncertainties: 'relative', keepAll: true }),
+      );
+      const t = studentQuantileOf(fit.quantileDegrees);
+      betaOf(truth).forEach((b, i) => {
+        if (Math.abs(fit.beta[i]! - b) <= t * Math.sqrt(fit.covariance[i * 7]!)) hits[i]!++;
+      });
+    }
+    for (const h of hits) {
+      expect(h / TRIALS).toBeGreaterThanOrEqual(low!);
+      expect(h / TRIALS).toBeLessThanOrEqual(high!);
+    }
+  });
+
+  it('wedge readings to 0.05 mm on the shipped figures, stated uncertainty: at least nominal (upper limit does not apply)', () => {
+    const definition = defineSheet('A4', 'full');
+    const trials = TRIALS / 2;
+    const rng = seededRng(77);
+    const hits = [0, 0, 0, 0, 0, 0];
+    for (let trial = 0; trial < trials; trial++) {
+      const truth = fromParameters({ ...randomError(rng, 0.3), scaleAcross: 0, scaleAlong: 0 });
+      const fit = fitReadings(readSet(definition, 1, truth, { sdMm: 0.04, rng }));
+      if (!fit.ok) throw new Error(fit.error.kind);
+      const t = studentQuantile(0.975, Infinity);
+      betaOf(truth).forEach((b, i) => {
+        if (Math.abs(fit.value.beta[i]! - b) <= t * Math.sqrt(fit.value.covariance[i * 7]!)) hits[i]!++;
+      });
+    }
+    for (const h of hits) expect(h / trials).toBeGreaterThanOrEqual(IS_LONG ? 0.944 : low!);
+  });
+
+  it('a flat map read without dither would not cover; with the dither it does', () => {
+    const definition = defineSheet('A4', 'full');
+    const plain = { ...definition, wedges: definition.wedges.map((w) => ({ ...w, ditherMm: 0 })) };
+    const cover = [definition, plain].map((d) => {
+      const rng = seededRng(31);
+      let hits = 0;
+      for (let trial = 0; trial < 400; trial++) {
+        const shift = 0.025 * rng();
+        const truth = fromParameters({ ...NO_ERROR, offsetAcrossMm: shift });
+        const readings = readSet(d, 1, truth, { sdMm: 0.001, rng }).map((r) => ({
+          ...r,
+          standardUncertaintyMm: 0.05 / Math.sqrt(12),
+        }));
+        const fit = fitReadings(readings, { keepAll: true });
+        if (!fit.ok) throw new Error(fit.error.kind);
+        if (Math.abs(fit.value.beta[0]! - shift) <= 1.96 * Math.sqrt(fit.value.covariance[0]!)) hits++;
+      }
+      return hits / 400;
+    });
+    expect(cover[0]).toBeGreaterThan(0.95);
+    expect(cover[1]).toBeLessThan(0.87);
+  });
+
+  it('robust: both of two wrong readings (+-1 mm) of nine found in 99 %, and 99 % efficient when none is wrong', () => {
+    const rng = seededRng(5);
+    const trials = IS_LONG ? 2000 : 400;
+    let found = 0;
+    let robustSquares = 0;
+    let plainSquares = 0;
+    for (let trial = 0; trial < trials; trial++) {
+      const truth = mapOf(randomError(rng));
+      const clean = observe(truth, NINE_SPOTS, 0.05, rng);
+      const wrong = new Set([Math.floor(rng() * 18)]);
+      while (wrong.size < 2) wrong.add(Math.floor(rng() * 18));
+      const soiled = clean.map((o, i) => (wrong.has(i) ? { ...o, valueMm: o.valueMm + (rng() < 0.5 ? 1 : -1) } : o));
+      const ids = must(fitErrorMap(soiled, { corners })).misfitIds;
+      if ([...wrong].every((i) => ids.includes(clean[i]!.id))) found++;
+      const error = (keepAll: boolean) => {
+        const fit = must(fitErrorMap(clean, { corners, keepAll }));
+        return (fit.beta[0]! - truth.tx) ** 2 + (fit.beta[1]! - truth.ty) ** 2;
+      };
+      robustSquares += error(false);
+      plainSquares += error(true);
+    }
+    expect(found / trials).toBeGreaterThanOrEqual(0.99);
+    expect(plainSquares / robustSquares).toBeGreaterThanOrEqual(0.99);
+  });
+
+  it('below five readings of an axis nothing is rejected', () => {
+    const observations = observe(identity(), NINE_SPOTS.slice(0, 4), 0.05, seededRng(1)).filter(
+      (o) => o.axis === 'across',
+    );
+    expect(misfits(observations.map((o, i) => (i === 1 ? { ...o, valueMm: 5 } : o)))).toEqual([]);
+  });
+});
+
+it('chi-square of stated readings: 95 % of fits stay below the quantile', () => {
+  const rng = seededRng(9);
+  const trials = 1000;
+  let below = 0;
+  for (let trial = 0; trial < trials; trial++) {
+    const fit = must(fitErrorMap(observe(identity(), NINE_SPOTS, 0.05, rng), { corners, keepAll: true }));
+    if (fit.reducedChiSquare! * fit.residualDegrees < chiSquareQuantile(0.95, fit.residualDegrees)) below++;
+  }
+  expect(Math.abs(below / trials - 0.95)).toBeLessThan(0.025);
+});
+
+const quantiles = new Map<number, number>();
+function studentQuantileOf(nu: number): number {
+  const known = quantiles.get(nu) ?? studentQuantile(0.975, nu);
+  quantiles.set(nu, known);
+  return known;
+}

@@ -1,0 +1,54 @@
+import { displacement, type Affine, type Point } from '../geometry/affine';
+import { meetingPointMm, type Axis, type WedgePlace } from '../target/wedge';
+
+/** One measured component of the error at one place: what the fit takes. */
+export interface Observation {
+  readonly id: string;
+  readonly axis: Axis;
+  /** Commanded place the value belongs to, sheet frame, mm. */
+  readonly at: Point;
+  readonly valueMm: number;
+  readonly standardUncertaintyMm: number;
+  /** Readings of one load share that load's noise. */
+  readonly loadKey: string;
+}
+
+export interface WedgeReading {
+  readonly id: string;
+  readonly place: WedgePlace;
+  /** What the operator matched: (h - u) / h, before the dither is taken out. */
+  readonly readingMm: number;
+  readonly standardUncertaintyMm: number;
+  readonly loadKey: string;
+  /** Shift that the file carried for this set, taken out again. */
+  readonly fileShift: Point;
+}
+
+/** Displacement of the cut against the nominal print: the reading plus the ink's own displacement. */
+export const wedgeDisplacement = (reading: WedgeReading): number => reading.readingMm + reading.place.ditherMm;
+
+/**
+ * A wedge reading as an observation. It belongs to the meeting point, not to the figure's middle: along the strip, what
+ * is seen at ink place q was commanded at q - d(q) (`mapSoFar`). Across the strip, the file carried the figure's line
+ * moved by its shift s; the cut's displacement from where it was commanded is the reading less s.
+ */
+export function observationOf(reading: WedgeReading, mapSoFar: Affine): Observation {
+  const { place, fileShift } = reading;
+  const u = meetingPointMm(place.halfLengthMm, reading.readingMm);
+  const isAlong = place.axis === 'along';
+  const ink: Point = isAlong
+    ? { x: place.origin.x + u, y: place.origin.y }
+    : { x: place.origin.x, y: place.origin.y - u };
+  const commanded = { x: ink.x + fileShift.x, y: ink.y + fileShift.y };
+  const d = displacement(mapSoFar, commanded);
+  const at: Point = isAlong ? { x: ink.x - d.x, y: commanded.y } : { x: commanded.x, y: ink.y - d.y };
+  const shift = isAlong ? fileShift.y : fileShift.x;
+  return {
+    id: reading.id,
+    axis: place.axis,
+    at,
+    valueMm: wedgeDisplacement(reading) - shift,
+    standardUncertaintyMm: reading.standardUncertaintyMm,
+    loadKey: reading.loadKey,
+  };
+}

@@ -1,0 +1,135 @@
+import { identity, inverseOf, largestDisplacement, then, type Affine, type Point } from '../geometry/affine';
+import { leastSquares, matrix } from '../math/qr';
+import { onStep, settingMap, type MachineSetting } from './machine-setting';
+
+type MachineMap = Affine<'machine', 'machine'>;
+/** Whether the machine applies its settings after (last) or before (first) its own error. */
+export type SettingOrder = 'settings-last' | 'settings-first';
+
+export interface SettingChange {
+  readonly setting: MachineSetting;
+  readonly before: number;
+  readonly after: number;
+  /** What the display wants typed. */
+  readonly toType: number;
+  /** True when the wanted value lies outside the setting's range. */
+  readonly isAtLimit: boolean;
+}
+
+export interface SettingsPlan {
+  readonly changes: readonly SettingChange[];
+  /** Error map expected after the change, machine frame. */
+  readonly after: MachineMap;
+  readonly worstBeforeMm: number;
+  readonly worstAfterMm: number;
+}
+
+/** D for a set of values: scales first, then offsets, as one map. */
+export function settingsMap(settings: readonly MachineSetting[], values: readonly number[]): MachineMap {
+  const ordered = settings
+    .map((setting, i) => ({ setting, value: values[i]! }))
+    .sort((a, b) => Number(a.setting.actsOn.startsWith('offset')) - Number(b.setting.actsOn.startsWith('offset')));
+  return ordered.reduce<MachineMap>((map, s) => then(map, settingMap(s.setting, s.value)), identity<'machine'>());
+}
+
+/** cut1 = D1 D0^-1 cut0 when settings act last, cut0 D0^-1 D1 when they act first. */
+export function cutAfter(
+  cut0: MachineMap,
+  d0: MachineMap,
+  d1: MachineMap,
+  order: SettingOrder = 'settings-last',
+): MachineMap {
+  const back = inverseOf(d0);
+  return order === 'settings-last' ? then(then(cut0, back), d1) : then(then(d1, back), cut0);
+}
+
+interface Problem {
+  readonly cut0: MachineMap;
+  readonly settings: readonly MachineSetting[];
+  readonly corners: readonly Point<'machine'>[];
+  readonly order: SettingOrder;
+}
+
+function mapFor(problem: Problem, values: readonly number[]): MachineMap {
+  const d0 = settingsMap(
+    problem.settings,
+    problem.settings.map((s) => s.value),
+  );
+  return cutAfter(problem.cut0, d0, settingsMap(problem.settings, values), problem.order);
+}
+
+const cornerErrors = (map: MachineMap, corners: readonly Point<'machine'>[]): readonly number[] =>
+  corners.flatMap((p) => [(map.xx - 1) * p.x + map.xy * p.y + map.tx, map.yx * p.x + (map.yy - 1) * p.y + map.ty]);
+
+/** Real values of least squared corner error: Gauss-Newton on a nearly linear problem, six rounds. */
+function realOptimum(problem: Problem): readonly number[] {
+  let values = problem.settings.map((s) => s.value);
+  for (let round = 0; round < 6; round++) {
+    const here = cornerErrors(mapFor(problem, values), problem.corners);
+    const slopes = values.map((value, k) => {
+      const step = problem.settings[k]!.step;
+      const moved = cornerErrors(mapFor(problem, values.with(k, value + step)), problem.corners);
+      return moved.map((m, i) => (m - here[i]!) / step);
+    });
+    const solved = leastSquares(
+      matrix(here.length, values.length, (row, column) => slopes[column]![row]!),
+      here,
+    );
+    if (!solved.ok) break;
+    values = values.map((value, k) => value - solved.value.parameters[k]!);
+  }
+  return values;
+}
+
+const NEIGHBOURS = [-2, -1, 0, 1, 2];
+
+/** All combinations of one choice from each list. */
+function combinations(lists: readonly (readonly number[])[]): readonly (readonly number[])[] {
+  return lists.reduce<readonly (readonly number[])[]>(
+    (all, list) => all.flatMap((chosen) => list.map((next) => [...chosen, next])),
+    [[]],
+  );
+}
+
+/**
+ * Values of the given settings, all together, that leave the least worst-corner error: the real optimum, then every
+ * combination of displayable values within two steps of it. Settings not given stay; equal results keep the smaller change.
+ * @param cut0 present error map in the machine frame about the block's centre. @param corners of the work area, machine frame.
+ */
+export function planSettings(
+  cut0: MachineMap,
+  settings: readonly MachineSetting[],
+  corners: readonly Point<'machine'>[],
+  order: SettingOrder = 'settings-last',
+): SettingsPlan {
+  const worstBeforeMm = largestDisplacement(cut0, corners);
+  if (settings.length === 0) return { changes: [], after: cut0, worstBeforeMm, worstAfterMm: worstBeforeMm };
+  const problem: Problem = { cut0, settings, corners, order };
+  const wanted = realOptimum(problem);
+  const candidates = settings.map((s, k) => [...new Set(NEIGHBOURS.map((n) => onStep(s, wanted[k]! + n * s.step)))]);
+  let best: { values: readonly number[]; worst: number; change: number } | null = null;
+  for (const values of combinations(candidates)) {
+    const worst = largestDisplacement(mapFor(problem, values), corners);
+    const change = values.reduce((sum, v, k) => sum + Math.abs(v - settings[k]!.value) / settings[k]!.step, 0);
+    const isBetter =
+      !best || worst < best.worst - 1e-9 || (Math.abs(worst - best.worst) <= 1e-9 && change < best.change);
+    if (isBetter) best = { values, worst, change };
+  }
+  const { values, worst } = best!;
+  return {
+    changes: settings.map((setting, k) => changeOf(setting, values[k]!, wanted[k]!)),
+    after: mapFor(problem, values),
+    worstBeforeMm,
+    worstAfterMm: worst,
+  };
+}
+
+function changeOf(setting: MachineSetting, after: number, wanted: number): SettingChange {
+  const isAtLimit = wanted > setting.maxValue + setting.step / 2 || wanted < setting.minValue - setting.step / 2;
+  return { setting, before: setting.value, after, toType: typedFor(setting, after), isAtLimit };
+}
+
+/** A display that adds wants the change; one that replaces wants the value itself. */
+export function typedFor(setting: MachineSetting, after: number): number {
+  return setting.combine === 'adds' ? Number((after - setting.value).toFixed(9)) : after;
+}

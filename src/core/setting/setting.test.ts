@@ -1,0 +1,207 @@
+import fc from 'fast-check';
+import { apply, cornersOf, inverseOf, largestDisplacement, then } from '../geometry/affine';
+import { fromParameters, NO_ERROR } from '../geometry/error-parameters';
+import { checkTyped, valueAfterTyping } from './check-typed';
+import { cutCorrection } from './correct-cut';
+import { onStep, settingMap, type MachineSetting } from './machine-setting';
+import { cutAfter, planSettings, settingsMap } from './plan-settings';
+
+const corners = cornersOf<'machine'>(176, 236);
+const setting = (over: Partial<MachineSetting>): MachineSetting => ({
+  id: over.actsOn ?? 'x',
+  displayName: 'X ADJ',
+  actsOn: 'offset_across',
+  unit: 'mm',
+  unitSize: null,
+  step: 0.1,
+  minValue: -10,
+  maxValue: 10,
+  sense: 1,
+  gain: 1,
+  entry: 'new_value',
+  combine: 'replaces',
+  pivot: { x: 0, y: 0 },
+  value: 0,
+  ...over,
+});
+const four = [
+  setting({ actsOn: 'offset_across', step: 0.1, value: 0.4 }),
+  setting({ actsOn: 'offset_along', step: 0.1, sense: -1, value: 26.5, minValue: 0, maxValue: 60 }),
+  setting({
+    actsOn: 'scale_across',
+    unit: 'percent',
+    step: 0.05,
+    maxValue: 2,
+    minValue: -2,
+    pivot: { x: -88, y: -118 },
+  }),
+  setting({
+    actsOn: 'scale_along',
+    unit: 'per_mille',
+    step: 0.5,
+    maxValue: 20,
+    minValue: -20,
+    sense: -1,
+    pivot: { x: -88, y: -118 },
+  }),
+];
+
+describe('planning settings', () => {
+  it('a symmetric area and offsets alone: minus the displacement of the centre', () => {
+    const cut0 = fromParameters<'machine'>({
+      ...NO_ERROR,
+      offsetAcrossMm: 0.7,
+      offsetAlongMm: -0.3,
+      rotationRad: 0.002,
+      scaleAcross: 0.001,
+    });
+    const plan = planSettings(cut0, [setting({}), setting({ actsOn: 'offset_along' })], corners);
+    expect(plan.changes.map((c) => c.after)).toEqual([-0.7, 0.3]);
+  });
+  it('the direction of plus decides the sign of the value', () => {
+    const cut0 = fromParameters<'machine'>({ ...NO_ERROR, offsetAlongMm: 0.3 });
+    const plan = planSettings(cut0, [four[1]!], corners);
+    expect(plan.changes[0]!.after).toBe(26.8);
+    expect(plan.worstAfterMm).toBeCloseTo(0, 9);
+  });
+  it('what is predicted is what a machine with these settings does', () => {
+    const cut0 = fromParameters<'machine'>({
+      offsetAcrossMm: 1.23,
+      offsetAlongMm: -2.2,
+      rotationRad: 0.001,
+      scaleAcross: 0.004,
+      scaleAlong: -0.003,
+      squareness: 0.0005,
+    });
+    const plan = planSettings(cut0, four, corners);
+    const after = plan.changes.map((c) => c.after);
+    const d0 = settingsMap(
+      four,
+      four.map((s) => s.value),
+    );
+    const made = then(then(cut0, inverseOf(d0)), settingsMap(four, after));
+    expect(largestDisplacement(made, corners)).toBeCloseTo(plan.worstAfterMm, 12);
+    expect(plan.worstAfterMm).toBeLessThan(0.3 * plan.worstBeforeMm);
+  });
+  it('joint choice of steps is at least as good as any other choice nearby, and beats rounding each alone somewhere', () => {
+    const outcomes: boolean[] = [];
+    fc.assert(
+      fc.property(fc.integer({ min: -80, max: 80 }), fc.integer({ min: -50, max: 50 }), (t, s) => {
+        const cut0 = fromParameters<'machine'>({ ...NO_ERROR, offsetAcrossMm: t / 37, scaleAcross: s / 9100 });
+        const pair = [four[0]!, four[2]!];
+        const plan = planSettings(cut0, pair, corners);
+        const d0 = settingsMap(
+          pair,
+          pair.map((p) => p.value),
+        );
+        for (let i = -6; i <= 6; i++) {
+          for (let j = -6; j <= 6; j++) {
+            const values = [
+              onStep(pair[0]!, plan.changes[0]!.after + i * 0.1),
+              onStep(pair[1]!, plan.changes[1]!.after + j * 0.05),
+            ];
+            const worst = largestDisplacement(cutAfter(cut0, d0, settingsMap(pair, values)), corners);
+            expect(worst).toBeGreaterThan(plan.worstAfterMm - 1e-9);
+          }
+        }
+        // rounding alone: scale to its own nearest, then offset from the uncoupled optimum
+        const scaleAlone = onStep(pair[1]!, -((s / 9100) * 100) / (1 + s / 9100));
+        const offsetAlone = onStep(pair[0]!, 0.4 - t / 37 + -(s / 9100) * 88 * -1);
+        const alone = largestDisplacement(cutAfter(cut0, d0, settingsMap(pair, [offsetAlone, scaleAlone])), corners);
+        outcomes.push(alone > plan.worstAfterMm + 1e-6);
+      }),
+      { numRuns: 40, seed: 4 },
+    );
+    expect(outcomes).toContain(true);
+  });
+  it('a value beyond the range stops at the range and says so', () => {
+    const plan = planSettings(
+      fromParameters<'machine'>({ ...NO_ERROR, offsetAcrossMm: 14 }),
+      [setting({ value: 0 })],
+      corners,
+    );
+    expect(plan.changes[0]).toMatchObject({ after: -10, isAtLimit: true });
+  });
+  it('back to the old values is back to the old error (property)', () => {
+    const number = (max: number) => fc.double({ min: -max, max, noNaN: true });
+    fc.assert(
+      fc.property(number(8), number(8), number(0.005), number(0.003), (tx, ty, scale, turn) => {
+        const cut0 = fromParameters<'machine'>({
+          ...NO_ERROR,
+          offsetAcrossMm: tx,
+          offsetAlongMm: ty,
+          scaleAlong: scale,
+          rotationRad: turn,
+        });
+        const d0 = settingsMap(
+          four,
+          four.map((f) => f.value),
+        );
+        const d1 = settingsMap(four, [1, 20, 0.5, 3]);
+        for (const order of ['settings-last', 'settings-first'] as const) {
+          const back = cutAfter(cutAfter(cut0, d0, d1, order), d1, d0, order);
+          for (const p of corners) expect(apply(back, p).x).toBeCloseTo(apply(cut0, p).x, 9);
+        }
+      }),
+    );
+  });
+  it('settings first or last differ by |dA||t|: 40 um at 8 mm and 0.5 %', () => {
+    const cut0 = fromParameters<'machine'>({ ...NO_ERROR, offsetAcrossMm: 8 });
+    const scale = [setting({ actsOn: 'scale_across', unit: 'percent', step: 0.05 })];
+    const [last, first] = (['settings-last', 'settings-first'] as const).map((order) =>
+      cutAfter(cut0, settingMap(scale[0]!, 0), settingMap(scale[0]!, 0.5), order),
+    );
+    expect(Math.abs(last!.tx - first!.tx)).toBeCloseTo(0.04, 6);
+  });
+});
+
+describe('the value typed back', () => {
+  const plan = planSettings(fromParameters<'machine'>({ ...NO_ERROR, offsetAlongMm: 3 }), [four[1]!], corners)
+    .changes[0]!;
+  it.each([
+    [29.5, 'as-planned'],
+    [3, 'change-for-value'],
+    [-29.5, 'other-sign'],
+    [99, 'out-of-range'],
+    [29.53, 'not-on-step'],
+    [26.5, 'unchanged'],
+    [28, 'another-value'],
+  ])('%s looks like %s', (typed, kind) => {
+    expect(plan.toType).toBe(29.5);
+    expect(checkTyped(plan, typed).kind).toBe(kind);
+  });
+  it('a display that adds wants the change, and a whole value there is questioned', () => {
+    const adds = planSettings(
+      fromParameters<'machine'>({ ...NO_ERROR, offsetAlongMm: 3 }),
+      [{ ...four[1]!, combine: 'adds' }],
+      corners,
+    ).changes[0]!;
+    expect(adds.toType).toBeCloseTo(3, 9);
+    expect(checkTyped(adds, 29.5).kind).toBe('value-for-change');
+    expect(valueAfterTyping(adds, 3)).toBeCloseTo(29.5, 9);
+  });
+});
+
+describe('corrected cut file', () => {
+  it('the error map undone is the identity; minus d is not (20 to 110 um at 8 mm, 3 mrad, 0.5 %)', () => {
+    const map = fromParameters({
+      offsetAcrossMm: 8,
+      offsetAlongMm: -8,
+      rotationRad: 0.003,
+      scaleAcross: 0.005,
+      scaleAlong: -0.005,
+      squareness: 0.003,
+    });
+    const correction = cutCorrection(map);
+    let naive = 0;
+    for (const p of cornersOf(176, 236)) {
+      const landed = apply(map, apply(correction, p));
+      expect(Math.hypot(landed.x - p.x, landed.y - p.y)).toBeLessThan(1e-9);
+      const d = apply(map, p);
+      const crude = apply(map, { x: 2 * p.x - d.x, y: 2 * p.y - d.y });
+      naive = Math.max(naive, Math.hypot(crude.x - p.x, crude.y - p.y));
+    }
+    expect(naive).toBeGreaterThan(0.02);
+    expect(naive).toBeLessThan(0.13);
+  });
+});

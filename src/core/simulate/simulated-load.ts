@@ -1,0 +1,60 @@
+import { identity, then, type Affine, type Point } from '../geometry/affine';
+import { fromParameters, type ErrorParameters } from '../geometry/error-parameters';
+import { mapOnSheet, type Load } from '../geometry/load';
+import { leastSquares, matrix } from '../math/qr';
+import { standardNormal, type Rng } from '../math/random';
+import { settingsMap, type SettingOrder } from '../setting/plan-settings';
+import type { MachineSetting } from '../setting/machine-setting';
+import { cutAfter } from '../setting/plan-settings';
+
+/** What is true of a simulated setup and hidden from whoever calibrates it. */
+export interface SetupTruth {
+  /** Error of the cutter with its settings as they stood when the truth was laid down, machine frame. */
+  readonly machineError: ErrorParameters;
+  readonly markSdMm: number;
+  /** Print over nominal, sheet frame: 1 when printed at actual size. */
+  readonly printScale: number;
+  /** Px per inch at which the sending program really imports a drawing. */
+  readonly importPxPerInch: 72 | 96;
+  /** Real direction of each setting, by id: the shop may not know it yet. */
+  readonly senses: Readonly<Record<string, 1 | -1>>;
+  readonly order: SettingOrder;
+}
+
+/** One axis of a load's affine noise: t, a, b of the misread marks. */
+function noiseOf(marks: readonly Point[], sdMm: number, rng: Rng): readonly number[] {
+  const x = matrix(marks.length, 3, (row, column) => [1, marks[row]!.x, marks[row]!.y][column]!);
+  const misread = marks.map(() => sdMm * standardNormal(rng));
+  const solved = leastSquares(x, misread);
+  return solved.ok ? [...solved.value.parameters] : [0, 0, 0];
+}
+
+/** The affine map by which one load's noisy mark reading puts everything out, sheet frame. */
+export function loadNoise(marks: readonly Point[], sdMm: number, rng: Rng): Affine {
+  if (sdMm === 0 || marks.length < 3) return identity();
+  const [tx, a, b] = noiseOf(marks, sdMm, rng);
+  const [ty, c, d] = noiseOf(marks, sdMm, rng);
+  return { xx: 1 + a!, xy: b!, yx: c!, yy: 1 + d!, tx: tx!, ty: ty! };
+}
+
+export interface CutConditions {
+  readonly truth: SetupTruth;
+  readonly load: Load;
+  readonly marks: readonly Point[];
+  /** Settings with the values they had when the truth was laid down, and the values they have now. */
+  readonly settings: readonly MachineSetting[];
+  readonly valuesNow: readonly number[];
+}
+
+/** Where the cutter really puts nominal sheet points on this load, before the print's own scale. */
+export function actualCutMap(conditions: CutConditions, rng: Rng): Affine {
+  const { truth, load, marks, settings, valuesNow } = conditions;
+  const real = settings.map((s) => ({ ...s, sense: truth.senses[s.id] ?? s.sense }));
+  const d0 = settingsMap(
+    real,
+    settings.map((s) => s.value),
+  );
+  const d1 = settingsMap(real, valuesNow);
+  const constant = cutAfter(fromParameters<'machine'>(truth.machineError), d0, d1, truth.order);
+  return then(mapOnSheet(constant, load), loadNoise(marks, truth.markSdMm, rng));
+}

@@ -1,0 +1,82 @@
+import { apply, type Affine, type Point } from '../geometry/affine';
+import { fromParameters, type ErrorParameters } from '../geometry/error-parameters';
+import { standardNormal, type Rng } from '../math/random';
+import type { Observation, WedgeReading } from '../reading/observation';
+import { readWedgePicture } from './read-picture';
+import type { SheetDefinition } from '../target/sheet-definition';
+import { cutStrip, figureToSheet, READING_STEP_MM } from '../target/wedge';
+
+export const IS_LONG = process.env.JEST_LONG === '1';
+/** Trials and limits of the acceptance table: 20,000 in the long run, 2,000 in the short one. */
+export const TRIALS = IS_LONG ? 20000 : 2000;
+
+/** Nine spots at (0, +-75) x (0, +-115) and corners at (+-90, +-130): the layout that the acceptance figures refer to. */
+export const NINE_SPOTS: readonly Point[] = [-75, 0, 75].flatMap((x) => [-115, 0, 115].map((y) => ({ x, y })));
+export const REFERENCE_CORNERS: readonly Point[] = [
+  { x: -90, y: -130 },
+  { x: 90, y: -130 },
+  { x: 90, y: 130 },
+  { x: -90, y: 130 },
+];
+
+export const uniform = (rng: Rng, half: number): number => (2 * rng() - 1) * half;
+
+export function randomError(rng: Rng, size = 1): ErrorParameters {
+  return {
+    offsetAcrossMm: uniform(rng, 0.5 * size),
+    offsetAlongMm: uniform(rng, 0.5 * size),
+    rotationRad: uniform(rng, 0.003),
+    scaleAcross: uniform(rng, 0.005),
+    scaleAlong: uniform(rng, 0.005),
+    squareness: uniform(rng, 0.003),
+  };
+}
+
+/** Both components of a map's error at each spot, with normal reading noise. */
+export function observe(map: Affine, spots: readonly Point[], sd: number, rng: Rng): Observation[] {
+  return spots.flatMap((at, i) => {
+    const q = apply(map, at);
+    const make = (axis: 'across' | 'along', value: number): Observation => ({
+      id: `${i}-${axis}`,
+      axis,
+      at,
+      valueMm: value + sd * standardNormal(rng),
+      standardUncertaintyMm: sd,
+      loadKey: 'one',
+    });
+    return [make('across', q.x - at.x), make('along', q.y - at.y)];
+  });
+}
+
+/** Reads every wedge of a set off the drawing that a cut map makes of it, with eye noise and rounding to the entered step. */
+export function readSet(
+  definition: SheetDefinition,
+  setNo: 1 | 2,
+  cut: Affine,
+  eye: { readonly sdMm: number; readonly rng: Rng; readonly shift?: Point },
+): WedgeReading[] {
+  const shift = eye.shift ?? { x: 0, y: 0 };
+  return definition.wedges.flatMap((w): WedgeReading[] => {
+    if (w.setNo !== setNo) return [];
+    const strip = cutStrip(w.halfLengthMm).map((p) => {
+      const nominal = figureToSheet(w, p);
+      return apply(cut, { x: nominal.x + shift.x, y: nominal.y + shift.y });
+    });
+    const seen = readWedgePicture(w, strip);
+    if (seen === null) return [];
+    const entered = Math.round((seen + eye.sdMm * standardNormal(eye.rng)) / READING_STEP_MM) * READING_STEP_MM;
+    const standardUncertaintyMm = Math.hypot(READING_STEP_MM / Math.sqrt(12), eye.sdMm);
+    return [
+      {
+        id: `${w.setNo}-${w.spotNo}-${w.axis}`,
+        place: w,
+        readingMm: eye.sdMm === 0 ? seen : entered,
+        standardUncertaintyMm,
+        loadKey: `set ${setNo}`,
+        fileShift: shift,
+      },
+    ];
+  });
+}
+
+export const mapOf = (parameters: ErrorParameters): Affine => fromParameters(parameters);

@@ -1,0 +1,228 @@
+import type { Point } from '../geometry/affine';
+import { blockNamed, blockToSheet, ROUGH_REACH_MM, TRAIL_LENGTH_MM, TRAIL_WIDTH_MM, type Block } from './block';
+import type { RoughFigure, SetNo, SheetDefinition, WedgeFigure } from './sheet-definition';
+import {
+  cutStrip,
+  figureToSheet,
+  inkWedges,
+  isNumberedTick,
+  meetingPointMm,
+  TICK_TENTHS,
+  type FigurePoint,
+} from './wedge';
+
+/** What is printed or cut, in the sheet frame, mm. */
+export type InkShape =
+  | { readonly kind: 'fill'; readonly points: readonly Point[] }
+  | { readonly kind: 'line'; readonly points: readonly Point[]; readonly widthMm: number }
+  | InkText;
+
+/** Text stands on `at` (its baseline's middle), turned counter-clockwise. Height is that of a capital. */
+export interface InkText {
+  readonly kind: 'text';
+  readonly at: Point;
+  readonly text: string;
+  readonly heightMm: number;
+  readonly turnDeg: 0 | 90 | 270;
+}
+
+export type CutPath = readonly Point[];
+
+const HAIR_MM = 0.1;
+const TICK_MM = 0.15;
+
+const line = (points: readonly Point[], widthMm = TICK_MM): InkShape => ({ kind: 'line', points, widthMm });
+
+function text(at: Point, words: string, heightMm: number, turnDeg: 0 | 90 | 270 = 0): InkText {
+  return { kind: 'text', at, text: words, heightMm, turnDeg };
+}
+
+/** Ink of one wedge: two wedges, ticks on both sides (never displaced), numbers on the side of the upper wedge's thin end. */
+export function wedgeInk(figure: WedgeFigure): readonly InkShape[] {
+  const at = (p: FigurePoint): Point => figureToSheet(figure, p);
+  const h = figure.halfLengthMm;
+  const fills: InkShape[] = inkWedges(h, figure.ditherMm).map((wedge) => ({ kind: 'fill', points: wedge.map(at) }));
+  const ticks = TICK_TENTHS.flatMap((tenths) => {
+    const u = meetingPointMm(h, tenths / 10);
+    const end = isNumberedTick(tenths) ? 3.4 : 2.9;
+    return [1, -1].map((side) => line([at({ u, v: side * 2.4 }), at({ u, v: side * end })]));
+  });
+  const numbers = TICK_TENTHS.filter(isNumberedTick).map((tenths) =>
+    text(
+      at({ u: meetingPointMm(h, tenths / 10), v: figure.axis === 'along' ? -4.9 : 3.6 }),
+      numberWord(tenths),
+      1.2,
+      figure.axis === 'along' ? 0 : 270,
+    ),
+  );
+  return [...fills, ...ticks, ...numbers];
+}
+
+function numberWord(tenths: number): string {
+  if (tenths === 0) return '0';
+  return `${tenths > 0 ? '+' : '\u2212'}${Math.abs(tenths) === 10 ? '1' : '.5'}`;
+}
+
+/** One printed mm grid with its zero lines and numbers, for the rough position. */
+export function roughInk(rough: RoughFigure): readonly InkShape[] {
+  const { x, y } = rough.centre;
+  const shapes: InkShape[] = [];
+  for (let i = -ROUGH_REACH_MM; i <= ROUGH_REACH_MM; i++) {
+    const width = gridLineWidth(i);
+    shapes.push(
+      line(
+        [
+          { x: x + i, y: y - ROUGH_REACH_MM },
+          { x: x + i, y: y + ROUGH_REACH_MM },
+        ],
+        width,
+      ),
+    );
+    shapes.push(
+      line(
+        [
+          { x: x - ROUGH_REACH_MM, y: y + i },
+          { x: x + ROUGH_REACH_MM, y: y + i },
+        ],
+        width,
+      ),
+    );
+  }
+  return shapes;
+}
+
+function gridLineWidth(i: number): number {
+  if (i === 0) return 0.35;
+  return i % 5 === 0 ? 0.2 : HAIR_MM;
+}
+
+/** The cut L: a closed outline 1.5 mm wide whose outer corner is the place read. */
+export function roughCut(rough: RoughFigure): CutPath {
+  const { x, y } = rough.centre;
+  const corners = [
+    [0, 0],
+    [8, 0],
+    [8, 1.5],
+    [1.5, 1.5],
+    [1.5, 8],
+    [0, 8],
+    [0, 0],
+  ] as const;
+  return corners.map(([dx, dy]) => ({ x: x + dx, y: y + dy }));
+}
+
+const CIRCLE_SIDES = 96;
+const TRAIL_RADIUS_MM = 5;
+
+/** Blade trail: a circle with a straight lead-in and 2 mm of overcut. It closes only when the blade offset is right. */
+export function trailCut(centre: Point): CutPath {
+  const y = centre.y + 2;
+  const arc = Array.from({ length: CIRCLE_SIDES + 7 }, (_, i) => {
+    const angle = (2 * Math.PI * i) / CIRCLE_SIDES;
+    return { x: centre.x + TRAIL_RADIUS_MM * Math.cos(angle), y: y + TRAIL_RADIUS_MM * Math.sin(angle) };
+  });
+  return [{ x: centre.x + TRAIL_RADIUS_MM, y: y - 4 }, ...arc];
+}
+
+function trailInk(centre: Point): readonly InkShape[] {
+  const x = TRAIL_WIDTH_MM / 2;
+  const y = TRAIL_LENGTH_MM / 2;
+  const frame = [
+    { x: centre.x - x, y: centre.y - y },
+    { x: centre.x + x, y: centre.y - y },
+    { x: centre.x + x, y: centre.y + y },
+    { x: centre.x - x, y: centre.y + y },
+    { x: centre.x - x, y: centre.y - y },
+  ];
+  return [
+    line(frame, HAIR_MM),
+    text({ x: centre.x, y: centre.y - 7.2 }, 'does it', 1.5),
+    text({ x: centre.x, y: centre.y - 9.8 }, 'close?', 1.5),
+  ];
+}
+
+export const CHECK_LINE_X_MM = 3.5;
+
+/** The long check line with a bar at each end; measured from bar to bar. */
+function checkLineInk(block: Block): readonly InkShape[] {
+  const bottom = (block.lengthMm - block.checkLineMm) / 2;
+  const at = (x: number, y: number): Point => blockToSheet(block, x, y);
+  const x = CHECK_LINE_X_MM;
+  return [
+    line([at(x, bottom), at(x, bottom + block.checkLineMm)], 0.2),
+    ...[bottom, bottom + block.checkLineMm].map((y) => line([at(x - 2, y), at(x + 2, y)], 0.2)),
+    text(at(x - 0.8, block.lengthMm / 2), `bar to bar ${block.checkLineMm} mm`, 1.4, 90),
+  ];
+}
+
+/** Pairs of bars with a gap of 0.1 to 1.0 mm between them, to compare a rim with. */
+function gapsInk(block: Block): readonly InkShape[] {
+  return Array.from({ length: 10 }, (_, i) => {
+    const gap = (i + 1) / 10;
+    const x = 10.5 + i * 7;
+    const bar = (left: number): InkShape => ({
+      kind: 'fill',
+      points: [
+        [left, 4.5],
+        [left + 1.6, 4.5],
+        [left + 1.6, 10],
+        [left, 10],
+      ].map(([px, py]) => blockToSheet(block, px!, py!)),
+    });
+    return [bar(x), bar(x + 1.6 + gap), text(blockToSheet(block, x + 1.6 + gap / 2, 2), gap.toFixed(1), 1.4)];
+  }).flat();
+}
+
+function arrowInk(block: Block): readonly InkShape[] {
+  const outline = [
+    [131, 10.3],
+    [135, 5.8],
+    [132.3, 5.8],
+    [132.3, 1.8],
+    [129.7, 1.8],
+    [129.7, 5.8],
+    [127, 5.8],
+  ];
+  return [{ kind: 'fill', points: outline.map(([x, y]) => blockToSheet(block, x!, y!)) }];
+}
+
+function borderInk(block: Block): InkShape {
+  const at = (x: number, y: number): Point => blockToSheet(block, x, y);
+  const { widthMm: w, lengthMm: l } = block;
+  return line([at(0.1, 0.1), at(w - 0.1, 0.1), at(w - 0.1, l - 0.1), at(0.1, l - 0.1), at(0.1, 0.1)], 0.2);
+}
+
+/** Everything that is printed on the block; `code` is the short code of the definition's hash. */
+export function inkOf(definition: SheetDefinition, code: string): readonly InkShape[] {
+  const block = blockNamed(definition.blockName);
+  return [
+    borderInk(block),
+    ...checkLineInk(block),
+    ...gapsInk(block),
+    ...arrowInk(block),
+    text(blockToSheet(block, 102, 6.2), code, 3),
+    text(blockToSheet(block, 102, 2.4), `W ${block.widthMm}  H ${block.lengthMm} mm`, 1.8),
+    ...definition.spots.map((spot) => spotNumber(block, spot.spotNo, spot.centre)),
+    ...definition.wedges.flatMap(wedgeInk),
+    ...definition.roughs.flatMap(roughInk),
+    ...trailInk(definition.trailCentre),
+  ];
+}
+
+/** The spot's number stands in the pocket kept for discs, between their two places. */
+function spotNumber(block: Block, spotNo: number, centre: Point): InkShape {
+  const column = centre.x > block.widthMm / 4 ? 'right' : 'other';
+  const row = centre.y < -block.lengthMm / 4 ? 'bottom' : 'other';
+  const x = centre.x + (column === 'right' ? -10 : 10);
+  const y = centre.y + (row === 'bottom' ? 10 : -10);
+  return text({ x, y: y - 1.5 }, String(spotNo), 3);
+}
+
+/** Cut lines of one set in the order of cutting: small figures first, the rough Ls and the blade trail with set 1 only. */
+export function cutOf(definition: SheetDefinition, setNo: SetNo): readonly CutPath[] {
+  const strips = definition.wedges
+    .filter((w) => w.setNo === setNo)
+    .map((w) => cutStrip(w.halfLengthMm).map((p) => figureToSheet(w, p)));
+  if (setNo === 2) return strips;
+  return [trailCut(definition.trailCentre), ...definition.roughs.map(roughCut), ...strips];
+}

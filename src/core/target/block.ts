@@ -23,7 +23,7 @@ export interface Block {
   readonly roughCentres: readonly { readonly x: number; readonly y: number }[];
   readonly trailCentre: { readonly x: number; readonly y: number };
   readonly checkLineMm: number;
-  /** Half distances between our own marks' centres, route D. */
+  /** Half distances between our own marks' centres, route D: outside every cut line, so that no file coordinate is negative. */
   readonly markHalfX: number;
   readonly markHalfY: number;
 }
@@ -52,8 +52,8 @@ const BLOCKS: Readonly<Record<BlockName, Block>> = {
     ],
     trailCentre: { x: 124, y: 39 },
     checkLineMm: 230,
-    markHalfX: 80,
-    markHalfY: 130,
+    markHalfX: 94,
+    markHalfY: 135,
   },
   Letter: {
     name: 'Letter',
@@ -69,8 +69,8 @@ const BLOCKS: Readonly<Record<BlockName, Block>> = {
     ],
     trailCentre: { x: 128.5, y: 39 },
     checkLineMm: 210,
-    markHalfX: 80,
-    markHalfY: 124,
+    markHalfX: 96,
+    markHalfY: 126,
   },
 };
 

@@ -69,6 +69,14 @@ describe.each(all)('%s %s check', (blockName, kind) => {
       expect(Math.abs(corner.y)).toBeLessThan(block.page.lengthMm / 2 - 5);
     }
     expect(block.markHalfY - 4).toBeGreaterThan(block.lengthMm / 2);
+    // room for a set moved by 10 mm in its file
+    expect(block.markHalfX + 4).toBeGreaterThan(
+      Math.max(
+        ...cutOf(definition, 2)
+          .flat()
+          .map((p) => Math.abs(p.x)),
+      ) + 10,
+    );
   });
 
   it('has the same bytes each time, and another code for another sheet', () => {

@@ -1,0 +1,85 @@
+import { fail, ok, type Result } from '@/core/result';
+import type { Point } from '@/core/geometry/affine';
+import { PLOTTER_UNITS_PER_MM } from '@/core/units/length';
+
+export type FilePath = readonly Point<'file'>[];
+
+export type HpglWriteError =
+  | { readonly kind: 'negative'; readonly pathIndex: number; readonly xMm: number; readonly yMm: number }
+  | { readonly kind: 'empty' };
+
+const unit = (mm: number): number => Math.round(mm * PLOTTER_UNITS_PER_MM);
+
+/**
+ * Cut paths as plain HPGL: initialise, tool 1, pen up to each start, pen down along it, pen up, tool away. Whole plotter
+ * units of 0.025 mm; no speed, no force, no mark reading (HPGL has none).
+ * @returns the text, or `negative` when a path leaves the file's box: many readers would shift the whole drawing.
+ */
+export function writeHpgl(paths: readonly FilePath[]): Result<string, HpglWriteError> {
+  if (paths.length === 0) return fail({ kind: 'empty' });
+  const commands = ['IN;', 'SP1;'];
+  for (const [pathIndex, path] of paths.entries()) {
+    const outside = path.find((p) => unit(p.x) < 0 || unit(p.y) < 0);
+    if (outside) return fail({ kind: 'negative', pathIndex, xMm: outside.x, yMm: outside.y });
+    const pairs = path.map((p) => `${unit(p.x)},${unit(p.y)}`);
+    commands.push(`PU${pairs[0] ?? ''};`, `PD${pairs.slice(1).join(',')};`);
+  }
+  commands.push('PU0,0;', 'SP0;', '');
+  return ok(commands.join('\n'));
+}
+
+export type HpglReadError =
+  | { readonly kind: 'unknown-command'; readonly command: string; readonly offset: number }
+  | { readonly kind: 'bad-coordinates'; readonly command: string; readonly offset: number };
+
+interface HpglCommand {
+  readonly name: string;
+  readonly coordinates: readonly Point<'file'>[];
+}
+
+const READ = new Set(['IN', 'SP', 'PU', 'PD', 'PA']);
+
+function parseCommand(command: string, offset: number): Result<HpglCommand, HpglReadError> {
+  const name = command.slice(0, 2).toUpperCase();
+  if (!READ.has(name)) return fail({ kind: 'unknown-command', command: name, offset });
+  if (name === 'IN' || name === 'SP') return ok({ name, coordinates: [] });
+  const numbers = command
+    .slice(2)
+    .split(/[\s,]+/)
+    .filter(Boolean)
+    .map((n) => Number(n) / PLOTTER_UNITS_PER_MM);
+  if (numbers.length % 2 !== 0 || numbers.some((n) => !Number.isFinite(n))) {
+    return fail({ kind: 'bad-coordinates', command, offset });
+  }
+  const coordinates = numbers.flatMap((x, i) => (i % 2 === 0 ? [{ x, y: numbers[i + 1] ?? NaN }] : []));
+  return ok({ name, coordinates });
+}
+
+/** Pen-down moves as paths: a move that starts where the last path ended continues it. */
+function pathsOf(commands: readonly HpglCommand[]): readonly FilePath[] {
+  const paths: Point<'file'>[][] = [];
+  let here: Point<'file'> = { x: 0, y: 0 };
+  let isDown = false;
+  let isContinued = false;
+  for (const { name, coordinates } of commands) {
+    if (name === 'PU' || name === 'PD') isDown = name === 'PD';
+    for (const next of coordinates) {
+      if (isDown && isContinued) paths.at(-1)?.push(next);
+      else if (isDown) paths.push([here, next]);
+      isContinued = isDown;
+      here = next;
+    }
+  }
+  return paths;
+}
+
+/** Reads what plain cut files use: IN, SP, PU, PD, PA, absolute coordinates. Anything else is refused by name and place. */
+export function readHpgl(text: string): Result<readonly FilePath[], HpglReadError> {
+  const commands: HpglCommand[] = [];
+  for (const match of text.matchAll(/\s*([^;\s][^;]*)(;|$)/g)) {
+    const parsed = parseCommand((match[1] ?? '').trim(), match.index);
+    if (!parsed.ok) return parsed;
+    commands.push(parsed.value);
+  }
+  return ok(pathsOf(commands));
+}

@@ -1,0 +1,18 @@
+import { spawn, spawnSync } from 'node:child_process';
+
+/** Runs to the end with its output shown; resolves to the exit code. */
+export function runShown(command, args, options = {}) {
+  return new Promise((resolve, reject) => {
+    const child = spawn(command, args, { stdio: 'inherit', ...options });
+    child.on('error', reject);
+    child.on('close', (code, signal) => resolve(signal ? 1 : (code ?? 1)));
+  });
+}
+
+/** Runs quietly; { status, output }. */
+export function runQuiet(command, args, options = {}) {
+  const done = spawnSync(command, args, { encoding: 'utf8', ...options });
+  return { status: done.error ? 127 : (done.status ?? 1), output: `${done.stdout ?? ''}${done.stderr ?? ''}${done.error ?? ''}` };
+}
+
+export const onPath = (command) => runQuiet('sh', ['-c', `command -v ${command}`]).status === 0;

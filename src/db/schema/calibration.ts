@@ -1,0 +1,179 @@
+import { sql } from 'drizzle-orm';
+import {
+  boolean,
+  check,
+  doublePrecision,
+  foreignKey,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+  unique,
+  uniqueIndex,
+  uuid,
+  type AnyPgColumn,
+} from 'drizzle-orm/pg-core';
+import { id, instant, measured, version } from './columns';
+import { correction } from './correction';
+import { material, person, setup } from './shop';
+import { sheetDefinition } from './sheet';
+
+export const STEPS = ['set-up', 'print', 'cut', 'read', 'map', 'settings', 'confirm', 'save'] as const;
+
+export const calibration = pgTable(
+  'calibration',
+  {
+    id: id(),
+    setupId: uuid().notNull().references(() => setup.id),
+    materialId: uuid().notNull().references(() => material.id),
+    sheetDefinitionId: uuid().notNull().references(() => sheetDefinition.id),
+    route: text({ enum: ['A', 'D'] }).notNull(),
+    kind: text({ enum: ['quick', 'full'] }).notNull(),
+    step: text({ enum: STEPS }).notNull(),
+    state: text({ enum: ['open', 'saved', 'abandoned'] }).notNull(),
+    toleranceMm: measured(),
+    startedAt: instant(),
+    startedBy: uuid().notNull().references(() => person.id),
+    endedAt: timestamp({ withTimezone: true }),
+    version: version(),
+  },
+  (t) => [
+    index('calibration_setup').on(t.setupId, t.startedAt),
+    check('calibration_tolerance', sql`${t.toleranceMm} > 0`),
+    check('calibration_state', sql`(${t.state} = 'open') = (${t.endedAt} is null)`),
+  ],
+);
+
+export const calibrationSheet = pgTable(
+  'calibration_sheet',
+  {
+    id: id(),
+    calibrationId: uuid().notNull().references(() => calibration.id),
+    sheetDefinitionId: uuid().notNull().references(() => sheetDefinition.id),
+    sheetNo: integer().notNull(),
+  },
+  (t) => [unique('calibration_sheet_no').on(t.calibrationId, t.sheetNo)],
+);
+
+export const printCheck = pgTable(
+  'print_check',
+  {
+    id: id(),
+    calibrationSheetId: uuid().notNull().references(() => calibrationSheet.id),
+    seq: integer().notNull(),
+    lineNominalMm: measured(),
+    lineMm: measured(),
+    verdict: text({ enum: ['right', 'scaled'] }).notNull(),
+    at: instant(),
+    by: uuid().notNull().references(() => person.id),
+  },
+  (t) => [unique('print_check_seq').on(t.calibrationSheetId, t.seq), check('print_check_line', sql`${t.lineMm} > 0`)],
+);
+
+export const cutSet = pgTable(
+  'cut_set',
+  {
+    id: id(),
+    calibrationSheetId: uuid().notNull().references(() => calibrationSheet.id),
+    setNo: integer().notNull(),
+    attemptNo: integer().notNull(),
+    loadNo: integer().notNull(),
+    turnDeg: integer().notNull(),
+    face: text({ enum: ['ink-up', 'ink-down'] }).notNull(),
+    purpose: text({ enum: ['before', 'confirm', 'settings_check'] }).notNull(),
+    /** The correction in force when it was cut; absent before the first. */
+    correctionId: uuid().references((): AnyPgColumn => correction.id),
+    fileShiftXMm: measured(),
+    fileShiftYMm: measured(),
+    /** Affine correction of the cut lines in the file, six numbers; absent when the file was as drawn. */
+    fileCorrection: doublePrecision().array(),
+    /** Figures left out because a spent set ran through them, as "spot axis". */
+    leftOut: text().array().notNull(),
+    settingsSnapshot: jsonb().notNull(),
+    outcome: text({ enum: ['done', 'marks_not_read', 'wrong_place', 'stopped'] }).notNull(),
+    cutAt: instant(),
+    cutBy: uuid().notNull().references(() => person.id),
+  },
+  (t) => [
+    unique('cut_set_attempt').on(t.calibrationSheetId, t.setNo, t.attemptNo),
+    uniqueIndex('cut_set_done').on(t.calibrationSheetId, t.setNo).where(sql`${t.outcome} = 'done'`),
+    check('cut_set_turn', sql`${t.turnDeg} in (0, 90, 180, 270)`),
+    check('cut_set_set', sql`${t.setNo} in (1, 2)`),
+    check('cut_set_correction', sql`${t.fileCorrection} is null or cardinality(${t.fileCorrection}) = 6`),
+  ],
+);
+
+/** Append-only by slot: a reading is never changed, only superseded. The id comes from the client. */
+export const reading = pgTable(
+  'reading',
+  {
+    id: id(),
+    cutSetId: uuid().notNull().references(() => cutSet.id),
+    spotNo: integer().notNull(),
+    axis: text({ enum: ['across', 'along'] }).notNull(),
+    method: text({ enum: ['wedge', 'rough'] }).notNull(),
+    repeatNo: integer().notNull().default(1),
+    seq: integer().notNull(),
+    supersedesId: uuid(),
+    state: text({ enum: ['read', 'skipped', 'unreadable'] }).notNull(),
+    /** What was matched in the picture, before dither and file shift are taken out. */
+    readingMm: doublePrecision(),
+    displacementMm: doublePrecision(),
+    standardUncertaintyMm: doublePrecision(),
+    raw: jsonb().notNull(),
+    readAt: instant(),
+    readBy: uuid().notNull().references(() => person.id),
+  },
+  (t) => [
+    unique('reading_slot').on(t.cutSetId, t.spotNo, t.axis, t.method, t.repeatNo, t.seq),
+    unique('reading_supersedes').on(t.supersedesId),
+    unique('reading_slot_id').on(t.id, t.cutSetId, t.spotNo, t.axis, t.method, t.repeatNo),
+    foreignKey({
+      name: 'reading_supersedes_own_slot',
+      columns: [t.supersedesId, t.cutSetId, t.spotNo, t.axis, t.method, t.repeatNo],
+      foreignColumns: [t.id, t.cutSetId, t.spotNo, t.axis, t.method, t.repeatNo],
+    }),
+    index('reading_cut_set').on(t.cutSetId),
+    check(
+      'reading_has_value',
+      sql`(${t.state} = 'read') = (${t.displacementMm} is not null and ${t.standardUncertaintyMm} is not null and ${t.readingMm} is not null)`,
+    ),
+    check('reading_uncertainty', sql`${t.standardUncertaintyMm} > 0`),
+  ],
+);
+
+export const fit = pgTable(
+  'fit',
+  {
+    id: id(),
+    calibrationId: uuid().notNull().references(() => calibration.id),
+    model: text({ enum: ['affine', 'similarity', 'shift'] }).notNull(),
+    parameters: doublePrecision().array().notNull(),
+    covariance: doublePrecision().array().notNull(),
+    degreesOfFreedom: integer().notNull(),
+    reducedChiSquare: doublePrecision(),
+    worstMm: measured(),
+    worstBoundMm: measured(),
+    coreVersion: integer().notNull(),
+    at: instant(),
+  },
+  (t) => [
+    index('fit_calibration').on(t.calibrationId),
+    check('fit_covariance', sql`cardinality(${t.covariance}) = cardinality(${t.parameters}) * cardinality(${t.parameters})`),
+    check('fit_degrees', sql`${t.degreesOfFreedom} >= 0`),
+  ],
+);
+
+export const fitReading = pgTable(
+  'fit_reading',
+  {
+    fitId: uuid().notNull().references(() => fit.id),
+    readingId: uuid().notNull().references(() => reading.id),
+    used: boolean().notNull(),
+    residualMm: measured(),
+  },
+  (t) => [primaryKey({ columns: [t.fitId, t.readingId] })],
+);

@@ -32,6 +32,8 @@ CREATE VIEW current_reading AS
 --> statement-breakpoint
 ALTER TABLE setting_value ADD CONSTRAINT setting_value_correction FOREIGN KEY (correction_id) REFERENCES correction(id);
 --> statement-breakpoint
+ALTER TABLE cut_set ADD CONSTRAINT cut_set_correction_id FOREIGN KEY (correction_id) REFERENCES correction(id);
+--> statement-breakpoint
 ALTER TABLE correction ADD CONSTRAINT correction_put_back FOREIGN KEY (put_back_of_id) REFERENCES correction(id);
 --> statement-breakpoint
 ALTER TABLE event ADD CONSTRAINT event_undoes FOREIGN KEY (undoes_id) REFERENCES event(id);

@@ -11,6 +11,9 @@ const kept = globalThis as unknown as { redPlumbDatabase?: Database };
 
 /** One pool a process, kept across hot reloads. */
 export function database(): Database {
-  kept.redPlumbDatabase ??= drizzle({ client: new Pool({ connectionString: environment().DATABASE_URL, max: 10 }), casing: 'snake_case' });
+  kept.redPlumbDatabase ??= drizzle({
+    client: new Pool({ connectionString: environment().DATABASE_URL, max: 10 }),
+    casing: 'snake_case',
+  });
   return kept.redPlumbDatabase;
 }

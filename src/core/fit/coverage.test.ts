@@ -5,6 +5,7 @@ import { seededRng } from '../math/random';
 import {
   mapOf,
   NINE_SPOTS,
+  PLAIN_LOAD,
   observe,
   randomError,
   readSet,
@@ -52,7 +53,7 @@ describe(`coverage by simulation, ${TRIALS} trials`, () => {
     const hits = [0, 0, 0, 0, 0, 0];
     for (let trial = 0; trial < trials; trial++) {
       const truth = fromParameters({ ...randomError(rng, 0.3), scaleAcross: 0, scaleAlong: 0 });
-      const fit = fitReadings(readSet(definition, 1, truth, { sdMm: 0.04, rng }));
+      const fit = fitReadings(readSet(definition, 1, truth, { sdMm: 0.04, rng }), PLAIN_LOAD);
       if (!fit.ok) throw new Error(fit.error.kind);
       const t = studentQuantile(0.975, Infinity);
       betaOf(truth).forEach((b, i) => {
@@ -75,7 +76,7 @@ describe(`coverage by simulation, ${TRIALS} trials`, () => {
           ...r,
           standardUncertaintyMm: 0.05 / Math.sqrt(12),
         }));
-        const fit = fitReadings(readings, { keepAll: true });
+        const fit = fitReadings(readings, PLAIN_LOAD, { keepAll: true });
         if (!fit.ok) throw new Error(fit.error.kind);
         if (Math.abs(fit.value.beta[0]! - shift) <= 1.96 * Math.sqrt(fit.value.covariance[0]!)) hits++;
       }

@@ -1,17 +1,28 @@
-import { identity } from '../geometry/affine';
-import { observationOf, type WedgeReading } from '../reading/observation';
+import { identity, type Affine } from '../geometry/affine';
+import { mapInMachine, mapOnSheet, type Load } from '../geometry/load';
+import { observationOf, observationUnder, type Observation, type WedgeReading } from '../reading/observation';
 import type { Result } from '../result';
 import { fitErrorMap, type ErrorMapFit, type FitError, type FitOptions } from './fit-error-map';
 
 /** The place a reading belongs to depends on the map itself, at second order: two rounds move it by less than 0.1 um. */
 const ROUNDS = 3;
 
-/** Fit of wedge readings: places them by the map found so far, and fits again. */
+/** The reading as an observation in the sheet frame of `frameLoad`, placed by the map found so far. */
+function placed(reading: WedgeReading, map: Affine, frameLoad: Load): Observation {
+  const own = mapOnSheet(mapInMachine(map, frameLoad), reading.load);
+  return observationUnder(observationOf(reading, own), reading.load, frameLoad);
+}
+
+/**
+ * Fit of wedge readings, in the sheet frame of one load. Sets that lay otherwise are told in that frame: the error is
+ * taken to be the machine's. Readings are placed by the map found so far, and fitted again.
+ */
 export function fitReadings(
   readings: readonly WedgeReading[],
+  frameLoad: Load,
   options: FitOptions = {},
 ): Result<ErrorMapFit, FitError> {
-  const place = (map: Parameters<typeof observationOf>[1]) => readings.map((r) => observationOf(r, map));
+  const place = (map: Affine): Observation[] => readings.map((r) => placed(r, map, frameLoad));
   let fit = fitErrorMap(place(identity()), options);
   for (let round = 1; round < ROUNDS; round++) {
     if (!fit.ok) return fit;

@@ -1,10 +1,19 @@
 import { readFileSync } from 'node:fs';
-import { displacement, identity } from '../geometry/affine';
+import { apply, displacement, identity, largestDisplacement } from '../geometry/affine';
 import { fromParameters, NO_ERROR, toParameters } from '../geometry/error-parameters';
 import { seededRng } from '../math/random';
 import type { Observation } from '../reading/observation';
-import { mapOf, NINE_SPOTS, observe, randomError, readSet, REFERENCE_CORNERS } from '../simulate/trials.testing';
+import {
+  mapOf,
+  NINE_SPOTS,
+  PLAIN_LOAD,
+  observe,
+  randomError,
+  readSet,
+  REFERENCE_CORNERS,
+} from '../simulate/trials.testing';
 import { defineSheet } from '../target/sheet-definition';
+import { mapInMachine, mapOnSheet, TURNS } from '../geometry/load';
 import { betaOf } from './design';
 import { fitErrorMap, type ErrorMapFit } from './fit-error-map';
 import { fitReadings } from './fit-readings';
@@ -146,7 +155,7 @@ describe('fit of the error map', () => {
         ...r,
         standardUncertaintyMm: 1,
       }));
-      const fit = fitReadings(readings);
+      const fit = fitReadings(readings, PLAIN_LOAD);
       if (!fit.ok) throw new Error(fit.error.kind);
       const all = [-88, 88].flatMap((x) => [-118, 118].map((y) => covarianceAt(fit.value.readingCovariance, { x, y })));
       return [Math.max(...all.map((c) => Math.sqrt(c.xx))), Math.max(...all.map((c) => Math.sqrt(c.yy)))];
@@ -185,7 +194,7 @@ describe('readings of wedges', () => {
         scaleAcross: 0.002 * (rng() - 0.5),
         scaleAlong: 0.002 * (rng() - 0.5),
       });
-      const fit = fitReadings(readSet(definition, 1, truth, { sdMm: 0, rng }));
+      const fit = fitReadings(readSet(definition, 1, truth, { sdMm: 0, rng }), PLAIN_LOAD);
       if (!fit.ok) throw new Error(fit.error.kind);
       for (const corner of corners) {
         const wanted = displacement(truth, corner);
@@ -194,11 +203,33 @@ describe('readings of wedges', () => {
       }
     }
   });
+  it('sets cut under different turns and faces tell of one machine error', () => {
+    const rng = seededRng(13);
+    const machine = mapInMachine(
+      fromParameters({ ...randomError(rng, 0.5), scaleAcross: 0.001, scaleAlong: -0.001 }),
+      PLAIN_LOAD,
+    );
+    for (const turnDeg of TURNS) {
+      for (const face of ['ink-up', 'ink-down'] as const) {
+        const load = { turnDeg, face };
+        const other = readSet(definition, 2, mapOnSheet(machine, load), { sdMm: 0, rng, load });
+        const first = readSet(definition, 1, mapOnSheet(machine, PLAIN_LOAD), { sdMm: 0, rng });
+        const fit = fitReadings([...first, ...other], PLAIN_LOAD);
+        if (!fit.ok) throw new Error(fit.error.kind);
+        const wanted = mapOnSheet(machine, PLAIN_LOAD);
+        const gap = corners.map((p) =>
+          Math.hypot(apply(fit.value.map, p).x - apply(wanted, p).x, apply(fit.value.map, p).y - apply(wanted, p).y),
+        );
+        expect(Math.max(...gap)).toBeLessThan(0.0005);
+        expect(largestDisplacement(wanted, corners)).toBeGreaterThan(0.1);
+      }
+    }
+  });
   it('a shift carried by the file is taken out again', () => {
     const rng = seededRng(12);
     const truth = fromParameters({ ...NO_ERROR, offsetAcrossMm: 6.3, offsetAlongMm: -4.1, rotationRad: 0.002 });
     const shift = { x: -6.25, y: 4 };
-    const fit = fitReadings(readSet(definition, 2, truth, { sdMm: 0, rng, shift }));
+    const fit = fitReadings(readSet(definition, 2, truth, { sdMm: 0, rng, shift }), PLAIN_LOAD);
     if (!fit.ok) throw new Error(fit.error.kind);
     const d = displacement(fit.value.map, { x: 88, y: 118 });
     const wanted = displacement(truth, { x: 88, y: 118 });

@@ -1,4 +1,5 @@
-import { displacement, type Affine, type Point } from '../geometry/affine';
+import { apply, displacement, then, inverseOf, type Affine, type Point } from '../geometry/affine';
+import { sheetToMachine, type Load } from '../geometry/load';
 import { meetingPointMm, type Axis, type WedgePlace } from '../target/wedge';
 
 /** One measured component of the error at one place: what the fit takes. */
@@ -20,6 +21,8 @@ export interface WedgeReading {
   readonly readingMm: number;
   readonly standardUncertaintyMm: number;
   readonly loadKey: string;
+  /** How the sheet lay when this set was cut. */
+  readonly load: Load;
   /** Shift that the file carried for this set, taken out again. */
   readonly fileShift: Point;
 }
@@ -51,4 +54,18 @@ export function observationOf(reading: WedgeReading, mapSoFar: Affine): Observat
     standardUncertaintyMm: reading.standardUncertaintyMm,
     loadKey: reading.loadKey,
   };
+}
+
+/** Turn (and mirror image) that takes sheet points under one load to those of a sheet lying otherwise, same machine place. */
+export function betweenLoads(from: Load, to: Load): Affine {
+  return then(sheetToMachine(from), inverseOf(sheetToMachine(to)));
+}
+
+/** The same observation told in the sheet frame of another load: quarter turns swap components and signs, nothing else. */
+export function observationUnder(o: Observation, from: Load, to: Load): Observation {
+  const turn = betweenLoads(from, to);
+  const isSwapped = turn.xx === 0;
+  const sign = o.axis === 'across' ? turn.xx + turn.yx : turn.xy + turn.yy;
+  const other = o.axis === 'across' ? 'along' : 'across';
+  return { ...o, at: apply(turn, o.at), axis: isSwapped ? other : o.axis, valueMm: sign * o.valueMm };
 }

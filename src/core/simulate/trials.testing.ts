@@ -1,10 +1,13 @@
 import { apply, type Affine, type Point } from '../geometry/affine';
 import { fromParameters, type ErrorParameters } from '../geometry/error-parameters';
+import type { Load } from '../geometry/load';
 import { standardNormal, type Rng } from '../math/random';
 import type { Observation, WedgeReading } from '../reading/observation';
 import { readWedgePicture } from './read-picture';
 import type { SheetDefinition } from '../target/sheet-definition';
 import { cutStrip, figureToSheet, READING_STEP_MM } from '../target/wedge';
+
+export const PLAIN_LOAD: Load = { turnDeg: 0, face: 'ink-up' };
 
 export const IS_LONG = process.env.JEST_LONG === '1';
 /** Trials and limits of the acceptance table: 20,000 in the long run, 2,000 in the short one. */
@@ -53,7 +56,7 @@ export function readSet(
   definition: SheetDefinition,
   setNo: 1 | 2,
   cut: Affine,
-  eye: { readonly sdMm: number; readonly rng: Rng; readonly shift?: Point },
+  eye: { readonly sdMm: number; readonly rng: Rng; readonly shift?: Point; readonly load?: Load },
 ): WedgeReading[] {
   const shift = eye.shift ?? { x: 0, y: 0 };
   return definition.wedges.flatMap((w): WedgeReading[] => {
@@ -73,6 +76,7 @@ export function readSet(
         readingMm: eye.sdMm === 0 ? seen : entered,
         standardUncertaintyMm,
         loadKey: `set ${setNo}`,
+        load: eye.load ?? PLAIN_LOAD,
         fileShift: shift,
       },
     ];

@@ -14,10 +14,8 @@ import {
   unique,
   uniqueIndex,
   uuid,
-  type AnyPgColumn,
 } from 'drizzle-orm/pg-core';
 import { id, instant, measured, version } from './columns';
-import { correction } from './correction';
 import { material, person, setup } from './shop';
 import { sheetDefinition } from './sheet';
 
@@ -27,16 +25,24 @@ export const calibration = pgTable(
   'calibration',
   {
     id: id(),
-    setupId: uuid().notNull().references(() => setup.id),
-    materialId: uuid().notNull().references(() => material.id),
-    sheetDefinitionId: uuid().notNull().references(() => sheetDefinition.id),
+    setupId: uuid()
+      .notNull()
+      .references(() => setup.id),
+    materialId: uuid()
+      .notNull()
+      .references(() => material.id),
+    sheetDefinitionId: uuid()
+      .notNull()
+      .references(() => sheetDefinition.id),
     route: text({ enum: ['A', 'D'] }).notNull(),
     kind: text({ enum: ['quick', 'full'] }).notNull(),
     step: text({ enum: STEPS }).notNull(),
     state: text({ enum: ['open', 'saved', 'abandoned'] }).notNull(),
     toleranceMm: measured(),
     startedAt: instant(),
-    startedBy: uuid().notNull().references(() => person.id),
+    startedBy: uuid()
+      .notNull()
+      .references(() => person.id),
     endedAt: timestamp({ withTimezone: true }),
     version: version(),
   },
@@ -51,8 +57,12 @@ export const calibrationSheet = pgTable(
   'calibration_sheet',
   {
     id: id(),
-    calibrationId: uuid().notNull().references(() => calibration.id),
-    sheetDefinitionId: uuid().notNull().references(() => sheetDefinition.id),
+    calibrationId: uuid()
+      .notNull()
+      .references(() => calibration.id),
+    sheetDefinitionId: uuid()
+      .notNull()
+      .references(() => sheetDefinition.id),
     sheetNo: integer().notNull(),
   },
   (t) => [unique('calibration_sheet_no').on(t.calibrationId, t.sheetNo)],
@@ -62,13 +72,17 @@ export const printCheck = pgTable(
   'print_check',
   {
     id: id(),
-    calibrationSheetId: uuid().notNull().references(() => calibrationSheet.id),
+    calibrationSheetId: uuid()
+      .notNull()
+      .references(() => calibrationSheet.id),
     seq: integer().notNull(),
     lineNominalMm: measured(),
     lineMm: measured(),
     verdict: text({ enum: ['right', 'scaled'] }).notNull(),
     at: instant(),
-    by: uuid().notNull().references(() => person.id),
+    by: uuid()
+      .notNull()
+      .references(() => person.id),
   },
   (t) => [unique('print_check_seq').on(t.calibrationSheetId, t.seq), check('print_check_line', sql`${t.lineMm} > 0`)],
 );
@@ -77,15 +91,17 @@ export const cutSet = pgTable(
   'cut_set',
   {
     id: id(),
-    calibrationSheetId: uuid().notNull().references(() => calibrationSheet.id),
+    calibrationSheetId: uuid()
+      .notNull()
+      .references(() => calibrationSheet.id),
     setNo: integer().notNull(),
     attemptNo: integer().notNull(),
     loadNo: integer().notNull(),
     turnDeg: integer().notNull(),
     face: text({ enum: ['ink-up', 'ink-down'] }).notNull(),
     purpose: text({ enum: ['before', 'confirm', 'settings_check'] }).notNull(),
-    /** The correction in force when it was cut; absent before the first. */
-    correctionId: uuid().references((): AnyPgColumn => correction.id),
+    /** The correction in force when it was cut; absent before the first. Foreign key in migration 0001. */
+    correctionId: uuid(),
     fileShiftXMm: measured(),
     fileShiftYMm: measured(),
     /** Affine correction of the cut lines in the file, six numbers; absent when the file was as drawn. */
@@ -95,11 +111,15 @@ export const cutSet = pgTable(
     settingsSnapshot: jsonb().notNull(),
     outcome: text({ enum: ['done', 'marks_not_read', 'wrong_place', 'stopped'] }).notNull(),
     cutAt: instant(),
-    cutBy: uuid().notNull().references(() => person.id),
+    cutBy: uuid()
+      .notNull()
+      .references(() => person.id),
   },
   (t) => [
     unique('cut_set_attempt').on(t.calibrationSheetId, t.setNo, t.attemptNo),
-    uniqueIndex('cut_set_done').on(t.calibrationSheetId, t.setNo).where(sql`${t.outcome} = 'done'`),
+    uniqueIndex('cut_set_done')
+      .on(t.calibrationSheetId, t.setNo)
+      .where(sql`${t.outcome} = 'done'`),
     check('cut_set_turn', sql`${t.turnDeg} in (0, 90, 180, 270)`),
     check('cut_set_set', sql`${t.setNo} in (1, 2)`),
     check('cut_set_correction', sql`${t.fileCorrection} is null or cardinality(${t.fileCorrection}) = 6`),
@@ -111,7 +131,9 @@ export const reading = pgTable(
   'reading',
   {
     id: id(),
-    cutSetId: uuid().notNull().references(() => cutSet.id),
+    cutSetId: uuid()
+      .notNull()
+      .references(() => cutSet.id),
     spotNo: integer().notNull(),
     axis: text({ enum: ['across', 'along'] }).notNull(),
     method: text({ enum: ['wedge', 'rough'] }).notNull(),
@@ -125,7 +147,9 @@ export const reading = pgTable(
     standardUncertaintyMm: doublePrecision(),
     raw: jsonb().notNull(),
     readAt: instant(),
-    readBy: uuid().notNull().references(() => person.id),
+    readBy: uuid()
+      .notNull()
+      .references(() => person.id),
   },
   (t) => [
     unique('reading_slot').on(t.cutSetId, t.spotNo, t.axis, t.method, t.repeatNo, t.seq),
@@ -149,7 +173,9 @@ export const fit = pgTable(
   'fit',
   {
     id: id(),
-    calibrationId: uuid().notNull().references(() => calibration.id),
+    calibrationId: uuid()
+      .notNull()
+      .references(() => calibration.id),
     model: text({ enum: ['affine', 'similarity', 'shift'] }).notNull(),
     parameters: doublePrecision().array().notNull(),
     covariance: doublePrecision().array().notNull(),
@@ -162,7 +188,10 @@ export const fit = pgTable(
   },
   (t) => [
     index('fit_calibration').on(t.calibrationId),
-    check('fit_covariance', sql`cardinality(${t.covariance}) = cardinality(${t.parameters}) * cardinality(${t.parameters})`),
+    check(
+      'fit_covariance',
+      sql`cardinality(${t.covariance}) = cardinality(${t.parameters}) * cardinality(${t.parameters})`,
+    ),
     check('fit_degrees', sql`${t.degreesOfFreedom} >= 0`),
   ],
 );
@@ -170,8 +199,12 @@ export const fit = pgTable(
 export const fitReading = pgTable(
   'fit_reading',
   {
-    fitId: uuid().notNull().references(() => fit.id),
-    readingId: uuid().notNull().references(() => reading.id),
+    fitId: uuid()
+      .notNull()
+      .references(() => fit.id),
+    readingId: uuid()
+      .notNull()
+      .references(() => reading.id),
     used: boolean().notNull(),
     residualMm: measured(),
   },

@@ -1,5 +1,17 @@
 import { sql } from 'drizzle-orm';
-import { bigint, check, doublePrecision, index, jsonb, pgTable, primaryKey, text, unique, uniqueIndex, uuid, type AnyPgColumn } from 'drizzle-orm/pg-core';
+import {
+  bigint,
+  check,
+  doublePrecision,
+  index,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  unique,
+  uniqueIndex,
+  uuid,
+} from 'drizzle-orm/pg-core';
 import { calibration, fit } from './calibration';
 import { id, instant, measured } from './columns';
 import { cutter, machineSetting, material, person, printer, program, setup } from './shop';
@@ -8,10 +20,14 @@ export const correction = pgTable(
   'correction',
   {
     id: id(),
-    setupId: uuid().notNull().references(() => setup.id),
-    materialId: uuid().notNull().references(() => material.id),
-    calibrationId: uuid().references((): AnyPgColumn => calibration.id),
-    fitId: uuid().references((): AnyPgColumn => fit.id),
+    setupId: uuid()
+      .notNull()
+      .references(() => setup.id),
+    materialId: uuid()
+      .notNull()
+      .references(() => material.id),
+    calibrationId: uuid().references(() => calibration.id),
+    fitId: uuid().references(() => fit.id),
     putBackOfId: uuid(),
     /** rough: only brings the figures into reach. fine: settings keyed in. file: cut lines moved. none: left as it is. */
     objective: text({ enum: ['rough', 'fine', 'file', 'none'] }).notNull(),
@@ -19,7 +35,9 @@ export const correction = pgTable(
     fileCorrection: doublePrecision().array(),
     predictedLeftoverMm: measured(),
     at: instant(),
-    by: uuid().notNull().references(() => person.id),
+    by: uuid()
+      .notNull()
+      .references(() => person.id),
   },
   (t) => [
     index('correction_setup').on(t.setupId, t.at),
@@ -30,8 +48,12 @@ export const correction = pgTable(
 export const correctionSetting = pgTable(
   'correction_setting',
   {
-    correctionId: uuid().notNull().references(() => correction.id),
-    machineSettingId: uuid().notNull().references(() => machineSetting.id),
+    correctionId: uuid()
+      .notNull()
+      .references(() => correction.id),
+    machineSettingId: uuid()
+      .notNull()
+      .references(() => machineSetting.id),
     beforeValue: measured(),
     afterValue: measured(),
     toType: measured(),
@@ -44,11 +66,17 @@ export const correctionSetting = pgTable(
 export const correctionTyped = pgTable(
   'correction_typed',
   {
-    correctionId: uuid().notNull().references(() => correction.id),
-    machineSettingId: uuid().notNull().references(() => machineSetting.id),
+    correctionId: uuid()
+      .notNull()
+      .references(() => correction.id),
+    machineSettingId: uuid()
+      .notNull()
+      .references(() => machineSetting.id),
     typedValue: measured(),
     at: instant(),
-    by: uuid().notNull().references(() => person.id),
+    by: uuid()
+      .notNull()
+      .references(() => person.id),
   },
   (t) => [primaryKey({ columns: [t.correctionId, t.machineSettingId] })],
 );
@@ -57,8 +85,13 @@ export const confirmation = pgTable(
   'confirmation',
   {
     id: id(),
-    correctionId: uuid().notNull().references(() => correction.id),
-    fitId: uuid().notNull().unique().references((): AnyPgColumn => fit.id),
+    correctionId: uuid()
+      .notNull()
+      .references(() => correction.id),
+    fitId: uuid()
+      .notNull()
+      .unique()
+      .references(() => fit.id),
     lowerMm: measured(),
     upperMm: measured(),
     worstMm: measured(),
@@ -67,10 +100,14 @@ export const confirmation = pgTable(
     confidence: measured(),
     verdict: text({ enum: ['pass', 'fail', 'cannot_tell'] }).notNull(),
     at: instant(),
-    by: uuid().notNull().references(() => person.id),
+    by: uuid()
+      .notNull()
+      .references(() => person.id),
   },
   (t) => [
-    uniqueIndex('confirmation_pass').on(t.correctionId).where(sql`${t.verdict} = 'pass'`),
+    uniqueIndex('confirmation_pass')
+      .on(t.correctionId)
+      .where(sql`${t.verdict} = 'pass'`),
     check('confirmation_is_pass', sql`(${t.verdict} = 'pass') = (${t.upperMm} <= ${t.toleranceMm})`),
     check('confirmation_is_fail', sql`(${t.verdict} = 'fail') = (${t.lowerMm} > ${t.toleranceMm})`),
   ],
@@ -89,7 +126,9 @@ export const event = pgTable(
     /** An event is taken back by another one that names it. */
     undoesId: uuid().unique(),
     at: instant(),
-    by: uuid().notNull().references(() => person.id),
+    by: uuid()
+      .notNull()
+      .references(() => person.id),
   },
   (t) => [
     index('event_setup').on(t.setupId, t.at),
@@ -101,11 +140,15 @@ export const event = pgTable(
 /** Each try at getting marks read, so that what works on this setup can be told. */
 export const markAttempt = pgTable('mark_attempt', {
   id: id(),
-  calibrationId: uuid().notNull().references((): AnyPgColumn => calibration.id),
+  calibrationId: uuid()
+    .notNull()
+    .references(() => calibration.id),
   tried: text().notNull(),
   outcome: text({ enum: ['read', 'not_read'] }).notNull(),
   at: instant(),
-  by: uuid().notNull().references(() => person.id),
+  by: uuid()
+    .notNull()
+    .references(() => person.id),
 });
 
 export const historyEntry = pgTable(
@@ -113,14 +156,20 @@ export const historyEntry = pgTable(
   {
     id: id(),
     seq: bigint({ mode: 'number' }).generatedAlwaysAsIdentity().unique(),
-    setupId: uuid().notNull().references(() => setup.id),
-    materialId: uuid().notNull().references(() => material.id),
+    setupId: uuid()
+      .notNull()
+      .references(() => setup.id),
+    materialId: uuid()
+      .notNull()
+      .references(() => material.id),
     kind: text({ enum: ['saved', 'put_back'] }).notNull(),
     confirmationId: uuid().references(() => confirmation.id),
     correctionId: uuid().references(() => correction.id),
     note: text().notNull(),
     at: instant(),
-    by: uuid().notNull().references(() => person.id),
+    by: uuid()
+      .notNull()
+      .references(() => person.id),
   },
   (t) => [
     index('history_entry_setup').on(t.setupId, t.seq),

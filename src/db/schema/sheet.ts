@@ -20,7 +20,9 @@ export const sheetDefinition = pgTable(
 export const sheetSpot = pgTable(
   'sheet_spot',
   {
-    sheetDefinitionId: uuid().notNull().references(() => sheetDefinition.id),
+    sheetDefinitionId: uuid()
+      .notNull()
+      .references(() => sheetDefinition.id),
     spotNo: integer().notNull(),
     xMm: measured(),
     yMm: measured(),
@@ -31,7 +33,9 @@ export const sheetSpot = pgTable(
 export const sheetFigure = pgTable(
   'sheet_figure',
   {
-    sheetDefinitionId: uuid().notNull().references(() => sheetDefinition.id),
+    sheetDefinitionId: uuid()
+      .notNull()
+      .references(() => sheetDefinition.id),
     setNo: integer().notNull(),
     spotNo: integer().notNull(),
     axis: text({ enum: ['across', 'along', 'both'] }).notNull(),

@@ -1,5 +1,17 @@
 import { sql } from 'drizzle-orm';
-import { boolean, check, doublePrecision, integer, jsonb, pgTable, text, timestamp, unique, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
+import {
+  boolean,
+  check,
+  doublePrecision,
+  integer,
+  jsonb,
+  pgTable,
+  text,
+  timestamp,
+  unique,
+  uniqueIndex,
+  uuid,
+} from 'drizzle-orm/pg-core';
 import { id, instant, measured, version } from './columns';
 
 export const person = pgTable(
@@ -12,7 +24,9 @@ export const person = pgTable(
     archivedAt: timestamp({ withTimezone: true }),
   },
   (t) => [
-    uniqueIndex('person_name').on(sql`lower(${t.name})`).where(sql`${t.archivedAt} is null`),
+    uniqueIndex('person_name')
+      .on(sql`lower(${t.name})`)
+      .where(sql`${t.archivedAt} is null`),
     check('person_unit_system', sql`${t.unitSystem} in ('mm', 'in-decimal', 'in-fraction')`),
   ],
 );
@@ -25,20 +39,24 @@ export const shopSetting = pgTable(
     isDemo: boolean().notNull(),
     defaultToleranceMm: measured(),
   },
-  (t) => [check('shop_setting_only', sql`${t.only}`), check('shop_setting_tolerance', sql`${t.defaultToleranceMm} > 0`)],
+  (t) => [
+    check('shop_setting_only', sql`${t.only}`),
+    check('shop_setting_tolerance', sql`${t.defaultToleranceMm} > 0`),
+  ],
 );
 
-export const printer = pgTable(
-  'printer',
-  { id: id(), name: text().notNull(), dotPitchMm: measured() },
-  (t) => [uniqueIndex('printer_name').on(sql`lower(${t.name})`), check('printer_dot', sql`${t.dotPitchMm} > 0`)],
-);
+export const printer = pgTable('printer', { id: id(), name: text().notNull(), dotPitchMm: measured() }, (t) => [
+  uniqueIndex('printer_name').on(sql`lower(${t.name})`),
+  check('printer_dot', sql`${t.dotPitchMm} > 0`),
+]);
 
 export const printMode = pgTable(
   'print_mode',
   {
     id: id(),
-    printerId: uuid().notNull().references(() => printer.id),
+    printerId: uuid()
+      .notNull()
+      .references(() => printer.id),
     name: text().notNull(),
     page: text({ enum: ['A4', 'Letter'] }).notNull(),
   },
@@ -80,11 +98,17 @@ export const setup = pgTable(
   {
     id: id(),
     name: text().notNull(),
-    printerId: uuid().notNull().references(() => printer.id),
-    printModeId: uuid().notNull().references(() => printMode.id),
+    printerId: uuid()
+      .notNull()
+      .references(() => printer.id),
+    printModeId: uuid()
+      .notNull()
+      .references(() => printMode.id),
     /** Absent when the cutter takes a plain cut file. */
     programId: uuid().references(() => program.id),
-    cutterId: uuid().notNull().references(() => cutter.id),
+    cutterId: uuid()
+      .notNull()
+      .references(() => cutter.id),
     tool: text().notNull(),
     carrier: text().notNull(),
     route: text({ enum: ['A', 'D'] }).notNull(),
@@ -98,14 +122,19 @@ export const setup = pgTable(
   (t) => [
     uniqueIndex('setup_name').on(sql`lower(${t.name})`),
     check('setup_tolerance', sql`${t.toleranceMm} > 0`),
-    check('setup_area', sql`(${t.workWidthMm} is null) = (${t.workLengthMm} is null) and coalesce(${t.workWidthMm}, 1) > 0 and coalesce(${t.workLengthMm}, 1) > 0`),
+    check(
+      'setup_area',
+      sql`(${t.workWidthMm} is null) = (${t.workLengthMm} is null) and coalesce(${t.workWidthMm}, 1) > 0 and coalesce(${t.workLengthMm}, 1) > 0`,
+    ),
     check('setup_route', sql`${t.route} in ('A', 'D')`),
   ],
 );
 
 /** Hidden truth of a setup that has no machine: read by the stand-ins alone. */
 export const simulatedSetup = pgTable('simulated_setup', {
-  setupId: uuid().primaryKey().references(() => setup.id),
+  setupId: uuid()
+    .primaryKey()
+    .references(() => setup.id),
   truth: jsonb().notNull(),
   seed: integer().notNull(),
 });
@@ -120,7 +149,9 @@ export const machineSetting = pgTable(
   'machine_setting',
   {
     id: id(),
-    cutterId: uuid().notNull().references(() => cutter.id),
+    cutterId: uuid()
+      .notNull()
+      .references(() => cutter.id),
     position: integer().notNull(),
     displayName: text().notNull(),
     actsOn: text({ enum: ['offset_across', 'offset_along', 'scale_across', 'scale_along'] }).notNull(),
@@ -152,13 +183,17 @@ export const settingValue = pgTable(
   'setting_value',
   {
     id: id(),
-    machineSettingId: uuid().notNull().references(() => machineSetting.id),
+    machineSettingId: uuid()
+      .notNull()
+      .references(() => machineSetting.id),
     seq: integer().notNull(),
     value: measured(),
     source: text({ enum: ['typed', 'correction', 'put_back'] }).notNull(),
     correctionId: uuid(),
     setAt: instant(),
-    setBy: uuid().notNull().references(() => person.id),
+    setBy: uuid()
+      .notNull()
+      .references(() => person.id),
   },
   (t) => [unique('setting_value_seq').on(t.machineSettingId, t.seq)],
 );

@@ -1,0 +1,123 @@
+/** Seeds an empty database with the demo shop. Its past is made by the application's own services on the stand-ins. */
+import { randomUUID } from 'node:crypto';
+import { seededRng, seedFrom } from '@/core/math/random';
+import { database } from '@/db/client';
+import { cutter, machineSetting, material, person, printer, printMode, program, settingValue, setup, shopSetting, simulatedSetup } from '@/db/schema/shop';
+import { event } from '@/db/schema/correction';
+import { setClock } from '@/server/clock';
+import { findShop } from '@/db/queries/shop';
+import { MATERIALS, PEOPLE, SETUPS, type DemoSetup } from './demo-shop';
+import { runCalibration } from './run-calibration';
+
+const DAY_MS = 86_400_000;
+const db = database();
+const ids = new Map<string, string>();
+
+async function once(key: string, make: (id: string) => Promise<unknown>): Promise<string> {
+  const known = ids.get(key);
+  if (known) return known;
+  const id = randomUUID();
+  ids.set(key, id);
+  await make(id);
+  return id;
+}
+
+async function seedSetup(demo: DemoSetup, actorId: string): Promise<{ setupId: string; cutterId: string }> {
+  const printerId = await once(`printer ${demo.printer}`, (id) => db.insert(printer).values({ id, name: demo.printer, dotPitchMm: demo.dotPitchMm }));
+  const modeId = await once(`mode ${demo.printer} ${demo.mode}`, (id) => db.insert(printMode).values({ id, printerId, name: demo.mode, page: demo.page }));
+  const own = demo.program;
+  const programId = own
+    ? await once(`program ${own.name}`, (id) =>
+        db.insert(program).values({ id, name: own.name, opens: ['svg', 'pdf'], marksPlacedBy: 'program', knowsCutBy: 'colour', importScale: own.importScale }))
+    : null;
+  const cutterId = await once(`cutter ${demo.cutter}`, (id) =>
+    db.insert(cutter).values({ id, name: demo.cutter, fileFormat: demo.fileFormat, fileAcross: demo.axes[0], fileAlong: demo.axes[1], feeds: demo.feeds }));
+  const baseValues: Record<string, number> = {};
+  const senses: Record<string, number> = {};
+  for (const [position, s] of demo.settings.entries()) {
+    const id = randomUUID();
+    await db.insert(machineSetting).values({
+      id,
+      cutterId,
+      position,
+      displayName: s.displayName,
+      actsOn: s.actsOn,
+      unit: s.unit,
+      unitSize: null,
+      step: s.step,
+      minValue: s.range[0],
+      maxValue: s.range[1],
+      sense: s.sense,
+      gain: 1,
+      entry: s.entry,
+      combine: s.combine,
+      pivot: s.pivot,
+    });
+    await db.insert(settingValue).values({ id: randomUUID(), machineSettingId: id, seq: 1, value: s.value, source: 'typed', setAt: new Date(Date.now() - 200 * DAY_MS), setBy: actorId });
+    baseValues[id] = s.value;
+    senses[id] = s.trueSense;
+  }
+  const setupId = randomUUID();
+  await db.insert(setup).values({
+    id: setupId,
+    name: demo.name,
+    printerId,
+    printModeId: modeId,
+    programId,
+    cutterId,
+    tool: 'knife',
+    carrier: demo.feeds === 'away' ? 'mat' : 'roll',
+    route: demo.program ? 'A' : 'D',
+    note: demo.note,
+    toleranceMm: demo.toleranceMm,
+  });
+  await db.insert(simulatedSetup).values({
+    setupId,
+    seed: seedFrom('demo', demo.name),
+    truth: {
+      machineError: demo.truth.error,
+      markSdMm: demo.truth.markSdMm,
+      printScale: demo.truth.printScale ?? 1,
+      importPxPerInch: demo.program?.importScale === '72' ? 72 : 96,
+      senses,
+      order: 'settings-last',
+      baseValues,
+    },
+  });
+  return { setupId, cutterId };
+}
+
+async function seedPast(demo: DemoSetup, setupId: string, actorId: string): Promise<void> {
+  const { confirmedDaysAgo, failedDaysAgo, events = [] } = demo.past;
+  const daysAgo = confirmedDaysAgo ?? failedDaysAgo;
+  const materialId = ids.get(`material ${demo.material}`) ?? '';
+  if (daysAgo !== undefined) {
+    const end = Date.now() - daysAgo * DAY_MS;
+    let minutes = -25;
+    setClock(() => new Date(end + 60_000 * (minutes += 0.4)));
+    const rng = seededRng(seedFrom('eye', demo.name));
+    await runCalibration(db, { personId: actorId }, { setupId, materialId, blockName: demo.page, kind: 'full', toleranceMm: demo.toleranceMm, way: 'settings' }, rng);
+    setClock(undefined);
+  }
+  for (const e of events) {
+    const found = (await db.select().from(setup)).find((s) => s.id === setupId);
+    const target = e.kind === 'driver' ? { printerId: found?.printerId } : { cutterId: found?.cutterId };
+    await db.insert(event).values({ id: randomUUID(), ...target, kind: e.kind, note: e.note, at: new Date(Date.now() - e.daysAgo * DAY_MS), by: actorId });
+  }
+}
+
+async function seed(): Promise<void> {
+  if (await findShop(db)) return;
+  for (const p of PEOPLE) await once(`person ${p.key}`, (id) => db.insert(person).values({ id, name: p.name, unitSystem: p.unitSystem }));
+  for (const m of MATERIALS) await once(`material ${m.key}`, (id) => db.insert(material).values({ id, name: m.name, finish: m.finish }));
+  const actorId = ids.get('person marit') ?? '';
+  for (const demo of SETUPS) {
+    const { setupId } = await seedSetup(demo, actorId);
+    await seedPast(demo, setupId, actorId);
+  }
+  // Last of all: a shop without its name is one whose seeding was cut off.
+  await db.insert(shopSetting).values({ only: true, name: 'River and trail workshop', isDemo: true, defaultToleranceMm: 0.3 });
+}
+
+await seed();
+process.exit(0);

@@ -1,0 +1,83 @@
+import { z } from 'zod';
+
+const Id = z.uuid();
+/** Largest length anyone could mean here; keeps nonsense out of the arithmetic. */
+const Length = z.number().min(-2000).max(2000);
+
+export const StartCalibration = z.object({
+  id: Id,
+  setupId: Id,
+  materialId: Id,
+  blockName: z.enum(['A4', 'Letter']),
+  kind: z.enum(['quick', 'full']),
+  toleranceMm: z.number().min(0.05, 'at least 0.05 mm').max(5, 'at most 5 mm'),
+});
+
+export const CheckPrint = z.object({ id: Id, calibrationId: Id, lineMm: z.number().min(20).max(400) });
+
+export const RecordCut = z.object({
+  id: Id,
+  calibrationId: Id,
+  turnDeg: z.union([z.literal(0), z.literal(90), z.literal(180), z.literal(270)]),
+  face: z.enum(['ink-up', 'ink-down']),
+  outcome: z.enum(['done', 'marks_not_read', 'wrong_place', 'stopped']),
+  /** Unloaded, loaded again and marks read afresh since the set before. */
+  isFreshLoad: z.boolean(),
+});
+
+export const MarkTry = z.object({
+  id: Id,
+  calibrationId: Id,
+  tried: z.string().min(1).max(200),
+  outcome: z.enum(['read', 'not_read']),
+});
+
+export const SaveReading = z
+  .object({
+    id: Id,
+    cutSetId: Id,
+    spotNo: z.number().int().min(1).max(99),
+    axis: z.enum(['across', 'along']),
+    method: z.enum(['wedge', 'rough']),
+    state: z.enum(['read', 'skipped', 'unreadable']),
+    readingMm: Length.nullable(),
+    startedAtMm: Length,
+  })
+  .refine((r) => (r.state === 'read') === (r.readingMm !== null), {
+    path: ['readingMm'],
+    message: 'a reading that was read needs a value',
+  });
+
+export const UseRough = z.object({
+  id: Id,
+  calibrationId: Id,
+  way: z.enum(['file', 'settings']),
+  typed: z.record(z.string(), z.number()),
+});
+
+export const AcceptCorrection = z.object({
+  id: Id,
+  calibrationId: Id,
+  way: z.enum(['settings', 'settings-and-file', 'file', 'none']),
+  /** What was typed back, by machine setting id. */
+  typed: z.record(z.string(), z.number()),
+});
+
+export const LogEvent = z.object({ id: Id, setupId: Id, kind: z.string().min(1).max(40), note: z.string().max(500) });
+export const UndoEvent = z.object({ id: Id, eventId: Id });
+export const PutBack = z.object({ id: Id, historyEntryId: Id });
+export const GoToStep = z.object({
+  calibrationId: Id,
+  step: z.enum(['set-up', 'print', 'cut', 'read', 'map', 'settings', 'confirm', 'save']),
+  version: z.number().int(),
+});
+export const OnlyCalibration = z.object({ id: Id, calibrationId: Id });
+export const SetPerson = z.object({ personId: Id });
+
+export type StartCalibrationInput = z.infer<typeof StartCalibration>;
+export type CheckPrintInput = z.infer<typeof CheckPrint>;
+export type RecordCutInput = z.infer<typeof RecordCut>;
+export type MarkTryInput = z.infer<typeof MarkTry>;
+export type SaveReadingInput = z.infer<typeof SaveReading>;
+export type UseRoughInput = z.infer<typeof UseRough>;
+export type AcceptCorrectionInput = z.infer<typeof AcceptCorrection>;

@@ -1,0 +1,31 @@
+import type { SetNo } from '../target/sheet-definition';
+
+export interface DoneCut {
+  readonly sheetNo: number;
+  readonly setNo: SetNo;
+  readonly loadNo: number;
+  readonly purpose: 'before' | 'confirm' | 'settings_check';
+}
+
+export interface NextCut {
+  readonly sheetNo: number;
+  readonly setNo: SetNo;
+  readonly needsNewSheet: boolean;
+}
+
+/** The first set not cut yet, sheet by sheet; a new sheet when all are spent. */
+export function nextCut(done: readonly DoneCut[], sheets: number): NextCut {
+  for (let sheetNo = 1; sheetNo <= sheets; sheetNo++) {
+    for (const setNo of [1, 2] as const) {
+      if (!done.some((d) => d.sheetNo === sheetNo && d.setNo === setNo))
+        return { sheetNo, setNo, needsNewSheet: false };
+    }
+  }
+  return { sheetNo: sheets + 1, setNo: 1, needsNewSheet: true };
+}
+
+/** Loads are counted over the whole calibration: the same load keeps its number. */
+export function loadNumber(done: readonly DoneCut[], isFreshLoad: boolean): number {
+  const last = Math.max(0, ...done.map((d) => d.loadNo));
+  return isFreshLoad || last === 0 ? last + 1 : last;
+}

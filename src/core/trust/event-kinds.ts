@@ -1,0 +1,19 @@
+/** What can happen to a setup between checks, and what it happens to: everything that shares that thing is touched. */
+export const EVENT_KINDS = [
+  { kind: 'moved', words: 'machine was moved', target: 'cutter' },
+  { kind: 'power_cut', words: 'power was cut', target: 'cutter' },
+  { kind: 'new_blade', words: 'new blade or holder', target: 'cutter' },
+  { kind: 'firmware', words: 'firmware was updated', target: 'cutter' },
+  { kind: 'rollers', words: 'rollers or mat were changed', target: 'cutter' },
+  { kind: 'program_updated', words: 'program was updated or reinstalled', target: 'program' },
+  { kind: 'other_computer', words: 'another computer sends now', target: 'program' },
+  { kind: 'driver', words: 'driver, tray or paper type was changed', target: 'printer' },
+  { kind: 'new_material', words: 'new batch of material', target: 'setup' },
+  { kind: 'seen_out', words: 'a cut was seen out of register', target: 'setup' },
+] as const;
+
+export type EventKind = (typeof EVENT_KINDS)[number]['kind'];
+
+export function eventWords(kind: string): string {
+  return EVENT_KINDS.find((e) => e.kind === kind)?.words ?? kind;
+}

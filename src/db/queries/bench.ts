@@ -1,0 +1,78 @@
+import 'server-only';
+import { and, desc, eq, inArray, isNotNull, or, sql } from 'drizzle-orm';
+import type { Session } from '../client';
+import { calibration } from '../schema/calibration';
+import { confirmation, correction, event, historyEntry } from '../schema/correction';
+import { material, person } from '../schema/shop';
+import type { SetupRow } from './shop';
+
+/** The newest saved entry of each setup, with its confirmation. */
+export function findLatestSaved(session: Session) {
+  return session
+    .selectDistinctOn([historyEntry.setupId], { entry: historyEntry, confirmation, personName: person.name })
+    .from(historyEntry)
+    .innerJoin(confirmation, eq(historyEntry.confirmationId, confirmation.id))
+    .innerJoin(person, eq(historyEntry.by, person.id))
+    .orderBy(historyEntry.setupId, desc(historyEntry.seq));
+}
+
+/** The newest correction of each setup, rough ones left out. */
+export function findLatestCorrections(session: Session) {
+  return session
+    .selectDistinctOn([correction.setupId])
+    .from(correction)
+    .where(sql`${correction.objective} <> 'rough'`)
+    .orderBy(correction.setupId, desc(correction.at));
+}
+
+/** The newest confirmation that failed, by setup. */
+export function findLatestFailures(session: Session) {
+  return session
+    .selectDistinctOn([correction.setupId], {
+      setupId: correction.setupId,
+      at: confirmation.at,
+      worstMm: confirmation.worstMm,
+    })
+    .from(confirmation)
+    .innerJoin(correction, eq(confirmation.correctionId, correction.id))
+    .where(eq(confirmation.verdict, 'fail'))
+    .orderBy(correction.setupId, desc(confirmation.at));
+}
+
+/** Events that touch a setup through anything it stands on, newest first, undone ones left out. */
+export function findEventsOf(session: Session, row: SetupRow) {
+  const touches = or(
+    eq(event.setupId, row.setup.id),
+    eq(event.printerId, row.printer.id),
+    eq(event.cutterId, row.cutter.id),
+    row.program ? eq(event.programId, row.program.id) : undefined,
+  );
+  const stands = sql`${event.kind} <> 'undo' and not exists (select 1 from event undo where undo.undoes_id = ${event.id})`;
+  return session
+    .select({ event, personName: person.name })
+    .from(event)
+    .innerJoin(person, eq(event.by, person.id))
+    .where(and(touches, stands))
+    .orderBy(desc(event.at));
+}
+
+export function findOpen(session: Session) {
+  return session.select().from(calibration).where(eq(calibration.state, 'open')).orderBy(desc(calibration.startedAt));
+}
+
+/** History, newest first, each with what it stands on. */
+export function findHistory(session: Session, id?: string) {
+  return session
+    .select({ entry: historyEntry, confirmation, correction, personName: person.name, materialName: material.name })
+    .from(historyEntry)
+    .leftJoin(confirmation, eq(historyEntry.confirmationId, confirmation.id))
+    .leftJoin(
+      correction,
+      or(eq(historyEntry.correctionId, correction.id), eq(confirmation.correctionId, correction.id)),
+    )
+    .innerJoin(person, eq(historyEntry.by, person.id))
+    .innerJoin(material, eq(historyEntry.materialId, material.id))
+    .where(id === undefined ? isNotNull(historyEntry.id) : inArray(historyEntry.id, [id]))
+    .orderBy(desc(historyEntry.seq))
+    .limit(500);
+}

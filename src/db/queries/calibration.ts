@@ -1,0 +1,121 @@
+import 'server-only';
+import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
+import type { Session } from '../client';
+import { calibration, calibrationSheet, cutSet, printCheck, reading } from '../schema/calibration';
+import { confirmation, correction, correctionSetting, markAttempt } from '../schema/correction';
+import { material, person } from '../schema/shop';
+import { sheetDefinition } from '../schema/sheet';
+
+export async function findCalibration(session: Session, id: string) {
+  const [row] = await session
+    .select({ calibration, material, definition: sheetDefinition, startedByName: person.name })
+    .from(calibration)
+    .innerJoin(material, eq(calibration.materialId, material.id))
+    .innerJoin(sheetDefinition, eq(calibration.sheetDefinitionId, sheetDefinition.id))
+    .innerJoin(person, eq(calibration.startedBy, person.id))
+    .where(eq(calibration.id, id));
+  return row;
+}
+
+export function findOpenCalibrations(session: Session) {
+  return session.select().from(calibration).where(eq(calibration.state, 'open')).orderBy(desc(calibration.startedAt));
+}
+
+export function findSheets(session: Session, calibrationId: string) {
+  return session
+    .select()
+    .from(calibrationSheet)
+    .where(eq(calibrationSheet.calibrationId, calibrationId))
+    .orderBy(asc(calibrationSheet.sheetNo));
+}
+
+export function findPrintChecks(session: Session, sheetIds: readonly string[]) {
+  return session
+    .select()
+    .from(printCheck)
+    .where(inArray(printCheck.calibrationSheetId, [...sheetIds]))
+    .orderBy(asc(printCheck.seq));
+}
+
+export function findCutSets(session: Session, sheetIds: readonly string[]) {
+  return session
+    .select()
+    .from(cutSet)
+    .where(inArray(cutSet.calibrationSheetId, [...sheetIds]))
+    .orderBy(asc(cutSet.cutAt));
+}
+
+/** Readings not superseded by any other. */
+export function findCurrentReadings(session: Session, cutSetIds: readonly string[]) {
+  if (cutSetIds.length === 0) return Promise.resolve([]);
+  const notSuperseded = sql`not exists (select 1 from reading later where later.supersedes_id = ${reading.id})`;
+  return session
+    .select()
+    .from(reading)
+    .where(and(inArray(reading.cutSetId, [...cutSetIds]), notSuperseded));
+}
+
+export async function findReading(session: Session, id: string) {
+  const [row] = await session.select().from(reading).where(eq(reading.id, id));
+  return row;
+}
+
+export function findSlot(
+  session: Session,
+  slot: { cutSetId: string; spotNo: number; axis: 'across' | 'along'; method: 'wedge' | 'rough' },
+) {
+  return session
+    .select()
+    .from(reading)
+    .where(
+      and(
+        eq(reading.cutSetId, slot.cutSetId),
+        eq(reading.spotNo, slot.spotNo),
+        eq(reading.axis, slot.axis),
+        eq(reading.method, slot.method),
+      ),
+    )
+    .orderBy(desc(reading.seq));
+}
+
+export function findCorrections(session: Session, calibrationId: string) {
+  return session
+    .select()
+    .from(correction)
+    .where(eq(correction.calibrationId, calibrationId))
+    .orderBy(asc(correction.at));
+}
+
+export function findCorrectionSettings(session: Session, correctionIds: readonly string[]) {
+  if (correctionIds.length === 0) return Promise.resolve([]);
+  return session
+    .select()
+    .from(correctionSetting)
+    .where(inArray(correctionSetting.correctionId, [...correctionIds]));
+}
+
+export function findConfirmations(session: Session, correctionIds: readonly string[]) {
+  if (correctionIds.length === 0) return Promise.resolve([]);
+  return session
+    .select()
+    .from(confirmation)
+    .where(inArray(confirmation.correctionId, [...correctionIds]))
+    .orderBy(asc(confirmation.at));
+}
+
+export function findMarkAttempts(session: Session, calibrationId: string) {
+  return session
+    .select()
+    .from(markAttempt)
+    .where(eq(markAttempt.calibrationId, calibrationId))
+    .orderBy(asc(markAttempt.at));
+}
+
+export async function cutSetWithCalibration(session: Session, cutSetId: string) {
+  const [row] = await session
+    .select({ cutSet, calibrationId: calibrationSheet.calibrationId })
+    .from(cutSet)
+    .innerJoin(calibrationSheet, eq(cutSet.calibrationSheetId, calibrationSheet.id))
+    .where(eq(cutSet.id, cutSetId));
+  return row;
+}

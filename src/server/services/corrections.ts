@@ -1,0 +1,204 @@
+import 'server-only';
+import { randomUUID } from 'node:crypto';
+import type { AcceptCorrectionInput, UseRoughInput } from '@/contracts/inputs';
+import { fileShiftFor } from '@/core/cutting/rough';
+import { apply, translation } from '@/core/geometry/affine';
+import { mapInMachine, sheetToMachine } from '@/core/geometry/load';
+import { fail, ok, type Result } from '@/core/result';
+import { checkTyped, valueAfterTyping } from '@/core/setting/check-typed';
+import { planSettings, type SettingChange, type SettingsPlan } from '@/core/setting/plan-settings';
+import type { Database, Session } from '@/db/client';
+import { nextSettingSeq } from '@/db/queries/shop';
+import { fit, fitReading } from '@/db/schema/calibration';
+import { correction, correctionSetting, correctionTyped } from '@/db/schema/correction';
+import { settingValue } from '@/db/schema/shop';
+import { now } from '../clock';
+import { refusal, type Actor, type Refusal } from './actor';
+import { analyse, type Analysis } from './analysis';
+import { affineToArray, loadRecord, type CalibrationRecord } from './record';
+import { roughOf, type Rough } from './rough';
+import { goToStep } from './steps';
+import { CORE_VERSION, storeFit } from './store-fit';
+import { changeWords } from './words';
+
+/** Every setting that changes must have been typed back with a value the display can hold. */
+function typedProblem(changes: readonly SettingChange[], typed: Readonly<Record<string, number>>): string | null {
+  for (const change of changes) {
+    const value = typed[change.setting.id];
+    const { displayName } = change.setting;
+    if (value === undefined) return `Type back what ${displayName} shows now.`;
+    const kind = checkTyped(change, value).kind;
+    if (kind === 'out-of-range')
+      return `${displayName}: ${value} lies outside ${change.setting.minValue} to ${change.setting.maxValue}.`;
+    if (kind === 'not-on-step')
+      return `${displayName}: ${value} is not a step of ${change.setting.step}. Type what the display shows.`;
+  }
+  return null;
+}
+
+export const changedOnly = (plan: SettingsPlan): readonly SettingChange[] =>
+  plan.changes.filter((c) => c.after !== c.before);
+
+async function storeTyped(
+  session: Session,
+  actor: Actor,
+  correctionId: string,
+  work: { changes: readonly SettingChange[]; typed: Readonly<Record<string, number>>; record: CalibrationRecord },
+): Promise<void> {
+  for (const change of work.changes) {
+    const typedValue = work.typed[change.setting.id] ?? change.toType;
+    const after = valueAfterTyping(change, typedValue);
+    await session.insert(correctionSetting).values({
+      correctionId,
+      machineSettingId: change.setting.id,
+      beforeValue: change.before,
+      afterValue: after,
+      toType: change.toType,
+      words: changeWords(change, work.record.setupRow.cutter.feeds),
+    });
+    await session
+      .insert(correctionTyped)
+      .values({ correctionId, machineSettingId: change.setting.id, typedValue, at: now(), by: actor.personId });
+    await session.insert(settingValue).values({
+      id: randomUUID(),
+      machineSettingId: change.setting.id,
+      seq: await nextSettingSeq(session, change.setting.id),
+      value: after,
+      source: 'correction',
+      correctionId,
+      setAt: now(),
+      setBy: actor.personId,
+    });
+  }
+}
+
+interface Choice {
+  readonly objective: 'fine' | 'file' | 'none';
+  readonly changes: readonly SettingChange[];
+  readonly fileCorrection: number[] | null;
+  readonly leftoverMm: number;
+}
+
+function choiceOf(way: AcceptCorrectionInput['way'], analysis: Analysis): Choice {
+  const changes = changedOnly(analysis.plan);
+  switch (way) {
+    case 'settings':
+      return { objective: 'fine', changes, fileCorrection: null, leftoverMm: analysis.afterSettingsMm };
+    case 'settings-and-file':
+      return { objective: 'fine', changes, fileCorrection: affineToArray(analysis.fileCorrection), leftoverMm: 0 };
+    case 'file':
+      return {
+        objective: 'file',
+        changes: [],
+        fileCorrection: affineToArray(analysis.fileCorrectionAlone),
+        leftoverMm: 0,
+      };
+    case 'none':
+      return { objective: 'none', changes: [], fileCorrection: null, leftoverMm: analysis.bounds.worstMm };
+  }
+}
+
+/** Keeps what was decided on the map: settings keyed in (typed back), cut lines moved in the file, or nothing. */
+export async function acceptCorrection(
+  database: Database,
+  actor: Actor,
+  input: AcceptCorrectionInput,
+): Promise<Result<string, Refusal>> {
+  const record = await loadRecord(database, input.calibrationId);
+  if (!record) return fail(refusal('This calibration is not there any more.'));
+  if (record.corrections.some((c) => c.id === input.id)) return ok(input.id);
+  const analysed = analyse(record);
+  if (!analysed.ok) return fail(refusal('There are not enough readings for a correction. Read the sheet first.'));
+  const analysis = analysed.value;
+  const choice = choiceOf(input.way, analysis);
+  const problem = typedProblem(choice.changes, input.typed);
+  if (problem) return fail(refusal(problem));
+  await database.transaction(async (session) => {
+    const fitId = await storeFit(session, record.calibration.id, analysis);
+    await session.insert(correction).values({
+      id: input.id,
+      setupId: record.calibration.setupId,
+      materialId: record.calibration.materialId,
+      calibrationId: record.calibration.id,
+      fitId,
+      objective: choice.objective,
+      fileCorrection: choice.fileCorrection,
+      predictedLeftoverMm: choice.leftoverMm,
+      at: now(),
+      by: actor.personId,
+    });
+    await storeTyped(session, actor, input.id, { changes: choice.changes, typed: input.typed, record });
+    await goToStep(session, record.calibration.id, 'confirm');
+  });
+  return ok(input.id);
+}
+
+/** Offsets that take a rough shift back, machine frame; only those whose direction is known. */
+export function roughPlan(record: CalibrationRecord, rough: Rough): SettingsPlan {
+  const cut0 = mapInMachine(translation(rough.shift.x, rough.shift.y), rough.load);
+  const offsets = record.settings.filter((s) => s.actsOn.startsWith('offset') && s.sense !== null);
+  return planSettings(
+    cut0,
+    offsets,
+    record.corners.map((p) => apply(sheetToMachine(rough.load), p)),
+  );
+}
+
+/** The rough position is kept as a fit of a shift alone, and brings the fine figures into reach by settings or in the file. */
+export async function useRough(
+  database: Database,
+  actor: Actor,
+  input: UseRoughInput,
+): Promise<Result<string, Refusal>> {
+  const record = await loadRecord(database, input.calibrationId);
+  const rough = record ? roughOf(record) : null;
+  if (!record || !rough) return fail(refusal('Read the rough position at one grid or more first.'));
+  if (record.corrections.some((c) => c.id === input.id)) return ok(input.id);
+  const plan = roughPlan(record, rough);
+  const changes = input.way === 'settings' ? changedOnly(plan) : [];
+  const problem = typedProblem(changes, input.typed);
+  if (problem) return fail(refusal(problem));
+  const shift = fileShiftFor(rough.shift);
+  await database.transaction(async (session) => {
+    const fitId = await storeRoughFit(session, record, rough);
+    await session.insert(correction).values({
+      id: input.id,
+      setupId: record.calibration.setupId,
+      materialId: record.calibration.materialId,
+      calibrationId: record.calibration.id,
+      fitId,
+      objective: 'rough',
+      fileCorrection: input.way === 'file' ? [1, 0, 0, 1, shift.x, shift.y] : null,
+      predictedLeftoverMm: input.way === 'settings' ? plan.worstAfterMm : 0,
+      at: now(),
+      by: actor.personId,
+    });
+    await storeTyped(session, actor, input.id, { changes, typed: input.typed, record });
+    await goToStep(session, record.calibration.id, 'cut');
+  });
+  return ok(input.id);
+}
+
+async function storeRoughFit(session: Session, record: CalibrationRecord, rough: Rough): Promise<string> {
+  const id = randomUUID();
+  const variance = 0.17 ** 2 / rough.spots;
+  const covariance = Array.from({ length: 36 }, (_, i) => (i === 0 || i === 7 ? variance : 0));
+  const length = Math.hypot(rough.shift.x, rough.shift.y);
+  await session.insert(fit).values({
+    id,
+    calibrationId: record.calibration.id,
+    model: 'shift',
+    parameters: [rough.shift.x, rough.shift.y, 0, 0, 0, 0],
+    covariance,
+    degreesOfFreedom: Math.max(0, rough.readingIds.length - 2),
+    reducedChiSquare: null,
+    worstMm: length,
+    worstBoundMm: length + 2 * Math.sqrt(variance),
+    coreVersion: CORE_VERSION,
+    at: now(),
+  });
+  await session
+    .insert(fitReading)
+    .values(rough.readingIds.map((readingId) => ({ fitId: id, readingId, used: true, residualMm: 0 })));
+  return id;
+}

@@ -1,0 +1,37 @@
+import 'server-only';
+import { identity, then, translation, type Affine, type Point } from '@/core/geometry/affine';
+import { mapInMachine, mapOnSheet, type Load } from '@/core/geometry/load';
+import { crossedBySpentSet } from '@/core/target/crossing';
+import type { SheetDefinition } from '@/core/target/sheet-definition';
+import type { CalibrationRecord, CutPlan, CutSet } from './record';
+import { doneSets } from './record';
+
+/** Map that moves a set's cut lines in its file for one load: the correction, then the rough shift. */
+export function fileMove(plan: Pick<CutPlan, 'fileShift' | 'fileCorrection'>, load: Load): Affine {
+  const correction = plan.fileCorrection ? mapOnSheet(plan.fileCorrection, load) : identity();
+  return then(correction, translation(plan.fileShift.x, plan.fileShift.y));
+}
+
+/** A shift seen on the sheet of one load, told in the machine frame, and back on the sheet of another. */
+export function shiftUnder(shift: Point, from: Load, to: Load): Point {
+  const map = mapOnSheet(mapInMachine(translation(shift.x, shift.y), from), to);
+  return { x: map.tx, y: map.ty };
+}
+
+/** Figures of set 2 that set 1, cut out of place on the same sheet, ran through. */
+export function figuresSpent(record: CalibrationRecord, sheetNo: number, roughShift: Point | null): readonly string[] {
+  const spent = doneSets(record).some((c) => c.sheetNo === sheetNo && c.setNo === 1);
+  if (!spent || roughShift === null) return [];
+  return crossedBySpentSet(record.definition, roughShift).map((w) => `${w.spotNo} ${w.axis}`);
+}
+
+/** The definition without the figures that are left out of one set. */
+export function withoutFigures(
+  definition: SheetDefinition,
+  cutSet: Pick<CutSet, 'setNo' | 'leftOut'>,
+): SheetDefinition {
+  if (cutSet.leftOut.length === 0) return definition;
+  const isLeftOut = (w: SheetDefinition['wedges'][number]): boolean =>
+    w.setNo === cutSet.setNo && cutSet.leftOut.includes(`${w.spotNo} ${w.axis}`);
+  return { ...definition, wedges: definition.wedges.filter((w) => !isLeftOut(w)) };
+}

@@ -1,0 +1,185 @@
+import 'server-only';
+import { randomUUID } from 'node:crypto';
+import { asc, eq } from 'drizzle-orm';
+import { fail, ok, type Result } from '@/core/result';
+import type { Database } from '@/db/client';
+import { findHistory } from '@/db/queries/bench';
+import { findSettings, findSetups, nextSettingSeq } from '@/db/queries/shop';
+import { fit, fitReading, reading } from '@/db/schema/calibration';
+import { correction, correctionSetting, historyEntry } from '@/db/schema/correction';
+import { machineSetting, settingValue } from '@/db/schema/shop';
+import { now } from '../clock';
+import { refusal, type Actor, type Refusal } from './actor';
+import { settingValueWords } from './words';
+
+export interface HistoryLine {
+  readonly id: string;
+  readonly seq: number;
+  readonly at: Date;
+  readonly by: string;
+  readonly setupName: string;
+  readonly materialName: string;
+  readonly kind: 'saved' | 'put_back';
+  readonly worstMm: number | null;
+  readonly upperMm: number | null;
+  readonly nextJobMm: number | null;
+  readonly toleranceMm: number | null;
+  readonly correctionId: string | null;
+  readonly calibrationId: string | null;
+  readonly objective: string | null;
+}
+
+type HistoryRow = Awaited<ReturnType<typeof findHistory>>[number];
+
+function judged(row: HistoryRow): Pick<HistoryLine, 'worstMm' | 'upperMm' | 'nextJobMm' | 'toleranceMm'> {
+  if (!row.confirmation) return { worstMm: null, upperMm: null, nextJobMm: null, toleranceMm: null };
+  const { worstMm, upperMm, nextJobMm, toleranceMm } = row.confirmation;
+  return { worstMm, upperMm, nextJobMm, toleranceMm };
+}
+
+export async function readHistory(database: Database, id?: string): Promise<readonly HistoryLine[]> {
+  const [rows, setups] = await Promise.all([findHistory(database, id), findSetups(database)]);
+  const nameOf = new Map(setups.map((s) => [s.setup.id, s.setup.name]));
+  return rows.map((r) => ({
+    id: r.entry.id,
+    seq: r.entry.seq,
+    at: r.entry.at,
+    by: r.personName,
+    setupName: nameOf.get(r.entry.setupId) ?? '',
+    materialName: r.materialName,
+    kind: r.entry.kind,
+    ...judged(r),
+    correctionId: r.correction?.id ?? null,
+    calibrationId: r.correction?.calibrationId ?? null,
+    objective: r.correction?.objective ?? null,
+  }));
+}
+
+export interface HistoryDetail {
+  readonly line: HistoryLine;
+  readonly changes: readonly {
+    readonly name: string;
+    readonly before: string;
+    readonly after: string;
+    readonly words: string;
+  }[];
+  readonly beforeWorstMm: number | null;
+  readonly readings: readonly {
+    readonly spotNo: number;
+    readonly axis: string;
+    readonly displacementMm: number;
+    readonly residualMm: number;
+    readonly used: boolean;
+  }[];
+}
+
+function confirmingReadings(database: Database, fitId: string | undefined) {
+  if (fitId === undefined) return Promise.resolve([]);
+  return database
+    .select({ reading, used: fitReading.used, residualMm: fitReading.residualMm })
+    .from(fitReading)
+    .innerJoin(reading, eq(fitReading.readingId, reading.id))
+    .where(eq(fitReading.fitId, fitId))
+    .orderBy(asc(reading.spotNo), asc(reading.axis));
+}
+
+async function worstBefore(database: Database, fitId: string | null | undefined): Promise<number | null> {
+  if (!fitId) return null;
+  const [row] = await database.select({ worstMm: fit.worstMm }).from(fit).where(eq(fit.id, fitId));
+  return row?.worstMm ?? null;
+}
+
+/** One entry in full: what was changed, from what error, and the confirming readings. */
+export async function readHistoryEntry(database: Database, id: string): Promise<HistoryDetail | null> {
+  const [line] = await readHistory(database, id);
+  const [entry] = await findHistory(database, id);
+  if (!line || !entry) return null;
+  const changes = await database
+    .select({ row: correctionSetting, setting: machineSetting })
+    .from(correctionSetting)
+    .innerJoin(machineSetting, eq(correctionSetting.machineSettingId, machineSetting.id))
+    .where(eq(correctionSetting.correctionId, line.correctionId ?? id))
+    .orderBy(asc(machineSetting.position));
+  const readings = await confirmingReadings(database, entry.confirmation?.fitId);
+  return {
+    line,
+    changes: changes.map((c) => ({
+      name: c.setting.displayName,
+      before: settingValueWords(c.setting, c.row.beforeValue),
+      after: settingValueWords(c.setting, c.row.afterValue),
+      words: c.row.words,
+    })),
+    beforeWorstMm: await worstBefore(database, entry.correction?.fitId),
+    readings: readings.map((r) => ({
+      spotNo: r.reading.spotNo,
+      axis: r.reading.axis,
+      displacementMm: r.reading.displacementMm ?? 0,
+      residualMm: r.residualMm,
+      used: r.used,
+    })),
+  };
+}
+
+/** Puts the values of an earlier entry back, as a new entry. It still has to be confirmed by a cut. */
+export async function putBack(
+  database: Database,
+  actor: Actor,
+  input: { readonly id: string; readonly historyEntryId: string },
+): Promise<Result<string, Refusal>> {
+  const [row] = await findHistory(database, input.historyEntryId);
+  const original = row?.correction;
+  if (!row || !original) return fail(refusal('This entry holds no settings to put back.'));
+  const [known] = await findHistory(database, input.id);
+  if (known) return ok(input.id);
+  const wanted = await database.select().from(correctionSetting).where(eq(correctionSetting.correctionId, original.id));
+  const setups = await findSetups(database);
+  const cutterId = setups.find((s) => s.setup.id === row.entry.setupId)?.cutter.id;
+  const present = cutterId ? await findSettings(database, cutterId, { x: 0, y: 0 }) : [];
+  const correctionId = randomUUID();
+  await database.transaction(async (session) => {
+    await session.insert(correction).values({
+      id: correctionId,
+      setupId: row.entry.setupId,
+      materialId: row.entry.materialId,
+      putBackOfId: original.id,
+      objective: original.objective,
+      fileCorrection: original.fileCorrection,
+      predictedLeftoverMm: original.predictedLeftoverMm,
+      at: now(),
+      by: actor.personId,
+    });
+    for (const w of wanted) {
+      const setting = present.find((s) => s.id === w.machineSettingId);
+      if (!setting) continue;
+      await session.insert(correctionSetting).values({
+        correctionId,
+        machineSettingId: w.machineSettingId,
+        beforeValue: setting.value,
+        afterValue: w.afterValue,
+        toType: setting.combine === 'adds' ? w.afterValue - setting.value : w.afterValue,
+        words: `Put ${setting.displayName} back to ${settingValueWords(setting, w.afterValue)}.`,
+      });
+      await session.insert(settingValue).values({
+        id: randomUUID(),
+        machineSettingId: w.machineSettingId,
+        seq: await nextSettingSeq(session, w.machineSettingId),
+        value: w.afterValue,
+        source: 'put_back',
+        correctionId,
+        setAt: now(),
+        setBy: actor.personId,
+      });
+    }
+    await session.insert(historyEntry).values({
+      id: input.id,
+      setupId: row.entry.setupId,
+      materialId: row.entry.materialId,
+      kind: 'put_back',
+      correctionId,
+      note: '',
+      at: now(),
+      by: actor.personId,
+    });
+  });
+  return ok(input.id);
+}

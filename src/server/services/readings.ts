@@ -1,0 +1,87 @@
+import 'server-only';
+import { eq } from 'drizzle-orm';
+import type { SaveReadingInput } from '@/contracts/inputs';
+import { EYE_SD_MM, readingUncertainty, ROUGH_EYE_SD_MM, ROUGH_STEP_MM } from '@/core/reading/uncertainty';
+import { fail, ok, type Result } from '@/core/result';
+import { ROUGH_REACH_MM } from '@/core/target/block';
+import { wedgeOf } from '@/core/target/sheet-definition';
+import { READING_STEP_MM, WEDGE_REACH_MM } from '@/core/target/wedge';
+import type { Database } from '@/db/client';
+import { cutSetWithCalibration, findReading, findSlot } from '@/db/queries/calibration';
+import { cutSet, reading } from '@/db/schema/calibration';
+import { now } from '../clock';
+import { refusal, type Actor, type Refusal } from './actor';
+import { loadRecord, type CalibrationRecord } from './record';
+
+export interface SavedReading {
+  readonly id: string;
+  /** A reading of the same figure that was there already, from another browser or an earlier look. */
+  readonly earlierMm: number | null;
+}
+
+function uncertaintyOf(record: CalibrationRecord, method: SaveReadingInput['method']): number {
+  const isRough = method === 'rough';
+  return readingUncertainty({
+    stepMm: isRough ? ROUGH_STEP_MM : READING_STEP_MM,
+    operatorSdMm: isRough ? ROUGH_EYE_SD_MM : EYE_SD_MM,
+    printerDotMm: record.setupRow.printer.dotPitchMm,
+    isPlotterFile: record.calibration.route === 'D' && record.setupRow.cutter.fileFormat === 'hpgl',
+  });
+}
+
+function problemWith(record: CalibrationRecord, input: SaveReadingInput, setNo: number): string | null {
+  const reach = input.method === 'rough' ? ROUGH_REACH_MM : WEDGE_REACH_MM;
+  if (input.method === 'wedge' && !wedgeOf(record.definition, setNo, input.spotNo, input.axis))
+    return `Spot ${input.spotNo} has no such figure on this sheet.`;
+  if (input.method === 'rough' && !record.definition.roughs.some((r) => r.spotNo === input.spotNo))
+    return `There is no rough grid ${input.spotNo} on this sheet.`;
+  if (input.readingMm !== null && Math.abs(input.readingMm) > reach)
+    return `${input.readingMm.toFixed(2)} mm is beyond the figure: it shows ${reach} mm to either side.`;
+  return null;
+}
+
+/**
+ * Keeps one reading. Nothing is ever changed: a later reading of the same figure supersedes the one that stood, whoever
+ * made it, and the earlier value is told. The id comes from the client, so that a retry after sleep is harmless.
+ */
+export async function saveReading(
+  database: Database,
+  actor: Actor,
+  input: SaveReadingInput,
+): Promise<Result<SavedReading, Refusal>> {
+  const known = await findReading(database, input.id);
+  if (known) return ok({ id: known.id, earlierMm: null });
+  const owner = await cutSetWithCalibration(database, input.cutSetId);
+  const record = owner ? await loadRecord(database, owner.calibrationId) : null;
+  if (!owner || !record) return fail(refusal('This cut set is not there any more.'));
+  const problem = problemWith(record, input, owner.cutSet.setNo);
+  if (problem) return fail(refusal(problem));
+  const dither =
+    input.method === 'wedge'
+      ? (wedgeOf(record.definition, owner.cutSet.setNo, input.spotNo, input.axis)?.ditherMm ?? 0)
+      : 0;
+  return database.transaction(async (session) => {
+    // One writer at a time in a slot: the newest is read under a lock on the set.
+    await session.select({ id: cutSet.id }).from(cutSet).where(eq(cutSet.id, input.cutSetId)).for('update');
+    const slot = await findSlot(session, input);
+    const last = slot[0];
+    await session.insert(reading).values({
+      id: input.id,
+      cutSetId: input.cutSetId,
+      spotNo: input.spotNo,
+      axis: input.axis,
+      method: input.method,
+      repeatNo: 1,
+      seq: (last?.seq ?? 0) + 1,
+      supersedesId: last?.id ?? null,
+      state: input.state,
+      readingMm: input.readingMm,
+      displacementMm: input.readingMm === null ? null : input.readingMm + dither,
+      standardUncertaintyMm: input.readingMm === null ? null : uncertaintyOf(record, input.method),
+      raw: { startedAtMm: input.startedAtMm, ditherMm: dither },
+      readAt: now(),
+      readBy: actor.personId,
+    });
+    return ok({ id: input.id, earlierMm: last?.readingMm ?? null });
+  });
+}

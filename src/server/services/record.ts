@@ -1,0 +1,208 @@
+import 'server-only';
+import { StoredSettings, StoredSheet } from '@/contracts/stored';
+import { loadNumber, nextCut, type DoneCut, type NextCut } from '@/core/cutting/next-cut';
+import type { Affine, Point } from '@/core/geometry/affine';
+import type { Load } from '@/core/geometry/load';
+import type { MachineSetting } from '@/core/setting/machine-setting';
+import { blockNamed, ownMarkCentres, type Block } from '@/core/target/block';
+import type { SetNo, SheetDefinition } from '@/core/target/sheet-definition';
+import type { Session } from '@/db/client';
+import {
+  findCalibration,
+  findConfirmations,
+  findCorrections,
+  findCorrectionSettings,
+  findCurrentReadings,
+  findCutSets,
+  findMarkAttempts,
+  findPrintChecks,
+  findSheets,
+} from '@/db/queries/calibration';
+import { findSettings, findSetup, type SetupRow } from '@/db/queries/shop';
+
+type Row<T extends (...args: never[]) => PromiseLike<readonly unknown[]>> = Awaited<ReturnType<T>>[number];
+
+export interface CutSet extends DoneCut {
+  readonly id: string;
+  readonly sheetId: string;
+  readonly attemptNo: number;
+  readonly load: Load;
+  readonly correctionId: string | null;
+  readonly fileShift: Point;
+  readonly fileCorrection: Affine<'machine', 'machine'> | null;
+  readonly leftOut: readonly string[];
+  readonly settings: Readonly<Record<string, number>>;
+  readonly outcome: 'done' | 'marks_not_read' | 'wrong_place' | 'stopped';
+  readonly cutAt: Date;
+}
+
+/** Everything about one calibration that its steps need. */
+export interface CalibrationRecord {
+  readonly calibration: NonNullable<Awaited<ReturnType<typeof findCalibration>>>['calibration'];
+  readonly material: { readonly id: string; readonly name: string };
+  readonly startedByName: string;
+  readonly setupRow: SetupRow;
+  readonly definition: SheetDefinition;
+  readonly code: string;
+  readonly block: Block;
+  readonly marks: readonly Point[];
+  readonly corners: readonly Point[];
+  readonly area: { readonly widthMm: number; readonly lengthMm: number };
+  readonly settings: readonly MachineSetting[];
+  readonly sheets: readonly Row<typeof findSheets>[];
+  readonly printChecks: readonly Row<typeof findPrintChecks>[];
+  readonly cutSets: readonly CutSet[];
+  readonly readings: readonly Row<typeof findCurrentReadings>[];
+  readonly corrections: readonly Row<typeof findCorrections>[];
+  readonly correctionSettings: readonly Row<typeof findCorrectionSettings>[];
+  readonly confirmations: readonly Row<typeof findConfirmations>[];
+  readonly markAttempts: readonly Row<typeof findMarkAttempts>[];
+}
+
+export function affineFromArray(values: readonly number[]): Affine<'machine', 'machine'> {
+  const [xx = 1, xy = 0, yx = 0, yy = 1, tx = 0, ty = 0] = values;
+  return { xx, xy, yx, yy, tx, ty };
+}
+
+export const affineToArray = (map: Affine<'machine', 'machine'>): number[] => [
+  map.xx,
+  map.xy,
+  map.yx,
+  map.yy,
+  map.tx,
+  map.ty,
+];
+
+function cutSetOf(row: Row<typeof findCutSets>, sheets: readonly Row<typeof findSheets>[]): CutSet {
+  return {
+    id: row.id,
+    sheetId: row.calibrationSheetId,
+    sheetNo: sheets.find((s) => s.id === row.calibrationSheetId)?.sheetNo ?? 0,
+    setNo: row.setNo as SetNo,
+    attemptNo: row.attemptNo,
+    loadNo: row.loadNo,
+    purpose: row.purpose,
+    load: { turnDeg: row.turnDeg as Load['turnDeg'], face: row.face },
+    correctionId: row.correctionId,
+    fileShift: { x: row.fileShiftXMm, y: row.fileShiftYMm },
+    fileCorrection: row.fileCorrection ? affineFromArray(row.fileCorrection) : null,
+    leftOut: row.leftOut,
+    settings: StoredSettings.parse(row.settingsSnapshot),
+    outcome: row.outcome,
+    cutAt: row.cutAt,
+  };
+}
+
+/** Corner marks of the shop's sending programs: 14 mm, 15.9 mm inside the page. Common practice, no published source. */
+function programMarkCentres(block: Block): readonly Point[] {
+  const x = block.page.widthMm / 2 - 15.9 - 7;
+  const y = block.page.lengthMm / 2 - 15.9 - 7;
+  return [
+    { x: -x, y: -y },
+    { x, y: -y },
+    { x, y },
+    { x: -x, y },
+  ];
+}
+
+export async function loadRecord(session: Session, calibrationId: string): Promise<CalibrationRecord | null> {
+  const found = await findCalibration(session, calibrationId);
+  if (!found) return null;
+  const { calibration } = found;
+  const setupRow = await findSetup(session, calibration.setupId);
+  if (!setupRow) return null;
+  const definition = StoredSheet.parse(found.definition.content);
+  const block = blockNamed(definition.blockName);
+  const marks = calibration.route === 'D' ? ownMarkCentres(block) : programMarkCentres(block);
+  const area = {
+    widthMm: setupRow.setup.workWidthMm ?? block.widthMm,
+    lengthMm: setupRow.setup.workLengthMm ?? block.lengthMm,
+  };
+  const sheets = await findSheets(session, calibrationId);
+  const rows = await findCutSets(
+    session,
+    sheets.map((s) => s.id),
+  );
+  const corrections = await findCorrections(session, calibrationId);
+  const correctionIds = corrections.map((c) => c.id);
+  return {
+    calibration,
+    material: found.material,
+    startedByName: found.startedByName,
+    setupRow,
+    definition,
+    code: found.definition.code,
+    block,
+    marks,
+    corners: cornersOfArea(area),
+    area,
+    settings: await findSettings(session, setupRow.cutter.id, marks[0] ?? { x: 0, y: 0 }),
+    sheets,
+    printChecks: await findPrintChecks(
+      session,
+      sheets.map((s) => s.id),
+    ),
+    cutSets: rows.map((row) => cutSetOf(row, sheets)),
+    readings: await findCurrentReadings(
+      session,
+      rows.map((r) => r.id),
+    ),
+    corrections,
+    correctionSettings: await findCorrectionSettings(session, correctionIds),
+    confirmations: await findConfirmations(session, correctionIds),
+    markAttempts: await findMarkAttempts(session, calibrationId),
+  };
+}
+
+function cornersOfArea(area: { widthMm: number; lengthMm: number }): readonly Point[] {
+  const x = area.widthMm / 2;
+  const y = area.lengthMm / 2;
+  return [
+    { x: -x, y: -y },
+    { x, y: -y },
+    { x, y },
+    { x: -x, y },
+  ];
+}
+
+export const doneSets = (record: CalibrationRecord): readonly CutSet[] =>
+  record.cutSets.filter((c) => c.outcome === 'done');
+
+export const latestCorrection = (record: CalibrationRecord) => record.corrections.at(-1);
+
+/** Sets cut since the latest correction: what the map, or the confirmation, stands on. */
+export function currentSets(record: CalibrationRecord): readonly CutSet[] {
+  const id = latestCorrection(record)?.id ?? null;
+  return doneSets(record).filter((c) => c.correctionId === id);
+}
+
+export interface CutPlan extends NextCut {
+  readonly purpose: CutSet['purpose'];
+  readonly fileShift: Point;
+  readonly fileCorrection: Affine<'machine', 'machine'> | null;
+  readonly leftOut: readonly string[];
+}
+
+/** What the next cut is: which set, for what, and how its file is changed. */
+export function planCut(record: CalibrationRecord, isFreshLoad: boolean): CutPlan {
+  const next = nextCut(doneSets(record), record.sheets.length);
+  const correction = latestCorrection(record);
+  const isAfterFine = correction !== undefined && correction.objective !== 'rough';
+  const movesLines = correction?.fileCorrection ?? null;
+  const rough = correction?.objective === 'rough' ? movesLines : null;
+  return {
+    ...next,
+    purpose: purposeOf(isAfterFine, isFreshLoad),
+    fileShift: rough ? { x: rough[4] ?? 0, y: rough[5] ?? 0 } : { x: 0, y: 0 },
+    fileCorrection: movesLines && !rough ? affineFromArray(movesLines) : null,
+    leftOut: [],
+  };
+}
+
+function purposeOf(isAfterFine: boolean, isFreshLoad: boolean): CutSet['purpose'] {
+  if (!isAfterFine) return 'before';
+  return isFreshLoad ? 'confirm' : 'settings_check';
+}
+
+export const loadNoOf = (record: CalibrationRecord, isFreshLoad: boolean): number =>
+  loadNumber(doneSets(record), isFreshLoad);

@@ -1,0 +1,97 @@
+import 'server-only';
+import { StoredTruth } from '@/contracts/stored';
+import { seededRng, seedFrom } from '@/core/math/random';
+import { fail, ok, type Result } from '@/core/result';
+import { ownMarkExtent } from '@/core/target/block';
+import type { Database } from '@/db/client';
+import { findTruth } from '@/db/queries/shop';
+import { printAndCut, type SheetFiles, type SheetPicture } from '../standins/print-and-cut';
+import { refusal, type Refusal } from './actor';
+import { makeFile, type CutOrder, type FileKind } from './files';
+import { doneSets, type CalibrationRecord, type CutPlan, type CutSet } from './record';
+
+/** The plan that a set was cut by, from what was written down. */
+function orderOf(set: CutSet): CutOrder {
+  const plan: CutPlan = {
+    sheetNo: set.sheetNo,
+    setNo: set.setNo,
+    needsNewSheet: false,
+    purpose: set.purpose,
+    fileShift: set.fileShift,
+    fileCorrection: set.fileCorrection,
+    leftOut: set.leftOut,
+  };
+  return { plan, load: set.load };
+}
+
+async function textOf(record: CalibrationRecord, kind: FileKind, order: CutOrder): Promise<string> {
+  const made = await makeFile(record, kind, order);
+  if (!made.ok) throw new Error(made.error.message);
+  return made.value.body.toString();
+}
+
+async function filesOf(record: CalibrationRecord, set: CutSet): Promise<SheetFiles> {
+  const order = orderOf(set);
+  if (record.calibration.route === 'A') {
+    return { route: 'A', drawingSvg: await textOf(record, 'drawing', order), cutGroup: `cut-${set.setNo}` };
+  }
+  const format = record.setupRow.cutter.fileFormat === 'svg' ? 'svg' : 'hpgl';
+  const text = await textOf(record, format === 'svg' ? 'cut-svg' : 'cut-hpgl', order);
+  return { route: 'D', printSvg: await textOf(record, 'print-svg', order), cut: { format, text } };
+}
+
+async function pictureOfSet(
+  record: CalibrationRecord,
+  truth: StoredTruth,
+  seed: number,
+  set: CutSet,
+): Promise<SheetPicture> {
+  const { cutter } = record.setupRow;
+  const made = printAndCut(
+    {
+      files: await filesOf(record, set),
+      truth,
+      load: set.load,
+      axes: { across: cutter.fileAcross, along: cutter.fileAlong },
+      marks: record.marks,
+      extent: ownMarkExtent(record.block),
+      settings: record.settings.map((s) => ({ ...s, value: truth.baseValues[s.id] ?? s.value })),
+      valuesNow: record.settings.map((s) => set.settings[s.id] ?? s.value),
+    },
+    seededRng(seedFrom(seed, record.calibration.id, 'load', set.loadNo)),
+  );
+  if (!made.ok) throw new Error(made.error.reason);
+  return made.value;
+}
+
+/** Picture of a sheet of a simulated setup as it lies on the table now: print and every set cut so far on it. */
+export async function pictureOf(
+  database: Database,
+  record: CalibrationRecord,
+  sheetNo: number,
+): Promise<Result<SheetPicture, Refusal>> {
+  const stored = await findTruth(database, record.calibration.setupId);
+  if (!stored) return fail(refusal('This setup has a real machine: look at the sheet itself.'));
+  const truth = StoredTruth.parse(stored.truth);
+  const sets = doneSets(record).filter((s) => s.sheetNo === sheetNo);
+  const pictures = await Promise.all(sets.map((set) => pictureOfSet(record, truth, stored.seed, set)));
+  const [first] = pictures;
+  if (!first) return fail(refusal('Nothing has been cut on this sheet yet.'));
+  return ok({ ink: first.ink, cuts: pictures.flatMap((p) => p.cuts) });
+}
+
+/** Cuts of one set alone, for reading it. */
+export async function cutsOfSet(
+  database: Database,
+  record: CalibrationRecord,
+  set: CutSet,
+): Promise<SheetPicture | null> {
+  const stored = await findTruth(database, record.calibration.setupId);
+  return stored ? pictureOfSet(record, StoredTruth.parse(stored.truth), stored.seed, set) : null;
+}
+
+/** What the stand-in's printed check line measures. */
+export async function printedScale(database: Database, setupId: string): Promise<number> {
+  const stored = await findTruth(database, setupId);
+  return stored ? StoredTruth.parse(stored.truth).printScale : 1;
+}

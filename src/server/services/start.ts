@@ -1,0 +1,100 @@
+import 'server-only';
+import { createHash, randomUUID } from 'node:crypto';
+import { eq } from 'drizzle-orm';
+import type { StartCalibrationInput } from '@/contracts/inputs';
+import { canonicalJson } from '@/core/target/canonical-json';
+import { sheetCodeOf } from '@/core/target/sheet-code';
+import { defineSheet, GENERATOR_VERSION, type SheetDefinition } from '@/core/target/sheet-definition';
+import { fail, ok, type Result } from '@/core/result';
+import type { Database, Session } from '@/db/client';
+import { findCalibration } from '@/db/queries/calibration';
+import { findSetup } from '@/db/queries/shop';
+import { calibration, calibrationSheet } from '@/db/schema/calibration';
+import { sheetDefinition, sheetFigure, sheetSpot } from '@/db/schema/sheet';
+import { now } from '../clock';
+import { refusal, type Actor, type Refusal } from './actor';
+
+/** The stored definition of a block and kind: made once, found again by the hash of its content. */
+async function storedDefinition(session: Session, definition: SheetDefinition): Promise<string> {
+  const hash = createHash('sha256').update(canonicalJson(definition)).digest();
+  const id = randomUUID();
+  const inserted = await session
+    .insert(sheetDefinition)
+    .values({
+      id,
+      code: sheetCodeOf(hash),
+      content: definition,
+      contentSha256: hash,
+      generatorVersion: GENERATOR_VERSION,
+    })
+    .onConflictDoNothing({ target: sheetDefinition.contentSha256 })
+    .returning({ id: sheetDefinition.id });
+  if (inserted.length === 0) {
+    const [known] = await session
+      .select({ id: sheetDefinition.id })
+      .from(sheetDefinition)
+      .where(eq(sheetDefinition.contentSha256, hash));
+    if (!known) throw new Error('a sheet definition neither stored nor found');
+    return known.id;
+  }
+  await session
+    .insert(sheetSpot)
+    .values(
+      definition.spots.map((s) => ({ sheetDefinitionId: id, spotNo: s.spotNo, xMm: s.centre.x, yMm: s.centre.y })),
+    );
+  await session.insert(sheetFigure).values([
+    ...definition.wedges.map((w) => ({
+      sheetDefinitionId: id,
+      setNo: w.setNo,
+      spotNo: w.spotNo,
+      axis: w.axis,
+      kind: w.kind,
+      xMm: w.origin.x,
+      yMm: w.origin.y,
+      ditherMm: w.ditherMm,
+    })),
+    ...definition.roughs.map((r) => ({
+      sheetDefinitionId: id,
+      setNo: 1,
+      spotNo: r.spotNo,
+      axis: 'both' as const,
+      kind: r.kind,
+      xMm: r.centre.x,
+      yMm: r.centre.y,
+      ditherMm: 0,
+    })),
+  ]);
+  return id;
+}
+
+/** Begins a calibration with its first sheet. The id comes from the client: a retry finds the one already there. */
+export async function startCalibration(
+  database: Database,
+  actor: Actor,
+  input: StartCalibrationInput,
+): Promise<Result<string, Refusal>> {
+  if (await findCalibration(database, input.id)) return ok(input.id);
+  const found = await findSetup(database, input.setupId);
+  if (!found)
+    return fail(refusal('This printer + cutter is not in the shop any more. Go back to the bench and choose another.'));
+  await database.transaction(async (session) => {
+    const definitionId = await storedDefinition(session, defineSheet(input.blockName, input.kind));
+    await session.insert(calibration).values({
+      id: input.id,
+      setupId: input.setupId,
+      materialId: input.materialId,
+      sheetDefinitionId: definitionId,
+      route: found.setup.route,
+      kind: input.kind,
+      step: 'print',
+      state: 'open',
+      toleranceMm: input.toleranceMm,
+      startedAt: now(),
+      startedBy: actor.personId,
+    });
+    await session
+      .insert(calibrationSheet)
+      .values({ id: randomUUID(), calibrationId: input.id, sheetDefinitionId: definitionId, sheetNo: 1 });
+  });
+  return ok(input.id);
+}

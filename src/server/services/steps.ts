@@ -1,0 +1,162 @@
+import 'server-only';
+import { randomUUID } from 'node:crypto';
+import { and, eq, sql } from 'drizzle-orm';
+import type { CheckPrintInput, MarkTryInput, RecordCutInput } from '@/contracts/inputs';
+import { fail, ok, type Result } from '@/core/result';
+import type { Load } from '@/core/geometry/load';
+import type { Database, Session } from '@/db/client';
+import type { STEPS } from '@/db/schema/calibration';
+import { calibration, calibrationSheet, cutSet, printCheck } from '@/db/schema/calibration';
+import { markAttempt } from '@/db/schema/correction';
+import { now } from '../clock';
+import { refusal, type Actor, type Refusal } from './actor';
+import { figuresSpent, shiftUnder } from './cut-moves';
+import { doneSets, loadNoOf, loadRecord, planCut, type CalibrationRecord, type CutPlan } from './record';
+import { roughOf } from './rough';
+
+export type Step = (typeof STEPS)[number];
+
+/** Moves a calibration to a step. With a version, only if nobody moved it meanwhile. */
+export async function goToStep(
+  session: Session,
+  calibrationId: string,
+  step: Step,
+  version?: number,
+): Promise<boolean> {
+  const own =
+    version === undefined
+      ? eq(calibration.id, calibrationId)
+      : and(eq(calibration.id, calibrationId), eq(calibration.version, version));
+  const moved = await session
+    .update(calibration)
+    .set({ step, version: sql`${calibration.version} + 1` })
+    .where(and(own, eq(calibration.state, 'open')))
+    .returning({ id: calibration.id });
+  return moved.length === 1;
+}
+
+/** A print is taken as right within 0.5 % of the line: a rule cannot tell less, and fit-to-page is at least 2 %. */
+const RIGHT_SHARE = 0.005;
+
+export const isPrintRight = (nominalMm: number, lineMm: number): boolean =>
+  Math.abs(lineMm / nominalMm - 1) <= RIGHT_SHARE;
+
+export async function checkPrint(
+  database: Database,
+  actor: Actor,
+  input: CheckPrintInput,
+): Promise<Result<'right' | 'scaled', Refusal>> {
+  const record = await loadRecord(database, input.calibrationId);
+  const sheet = record?.sheets.at(-1);
+  if (!record || !sheet) return fail(refusal('This calibration is not there any more.'));
+  const nominal = record.block.checkLineMm;
+  const verdict = isPrintRight(nominal, input.lineMm) ? 'right' : 'scaled';
+  const known = record.printChecks.filter((c) => c.calibrationSheetId === sheet.id);
+  if (!known.some((c) => c.id === input.id)) {
+    await database.transaction(async (session) => {
+      await session.insert(printCheck).values({
+        id: input.id,
+        calibrationSheetId: sheet.id,
+        seq: known.length + 1,
+        lineNominalMm: nominal,
+        lineMm: input.lineMm,
+        verdict,
+        at: now(),
+        by: actor.personId,
+      });
+      if (verdict === 'right') await goToStep(session, input.calibrationId, 'cut');
+    });
+  }
+  return ok(verdict);
+}
+
+/** The plan with what only the load decides: a rough shift turned with the sheet, figures a spent set ran through. */
+export function planCutFor(record: CalibrationRecord, load: Load, isFreshLoad: boolean): CutPlan {
+  const plan = planCut(record, isFreshLoad);
+  const rough = roughOf(record);
+  if (!rough) return plan;
+  return {
+    ...plan,
+    fileShift: shiftUnder(plan.fileShift, rough.load, load),
+    leftOut: plan.setNo === 2 ? figuresSpent(record, plan.sheetNo, rough.shift) : [],
+  };
+}
+
+/** Writes down how a cut went. Done leads on to reading it; anything else stays at the cut. */
+export async function recordCut(
+  database: Database,
+  actor: Actor,
+  input: RecordCutInput,
+): Promise<Result<string, Refusal>> {
+  const record = await loadRecord(database, input.calibrationId);
+  if (!record) return fail(refusal('This calibration is not there any more.'));
+  if (record.cutSets.some((c) => c.id === input.id)) return ok(input.id);
+  const load: Load = { turnDeg: input.turnDeg, face: input.face };
+  const isFreshLoad = input.isFreshLoad || doneSets(record).length === 0;
+  const plan = planCutFor(record, load, isFreshLoad);
+  const sheet = record.sheets.find((s) => s.sheetNo === plan.sheetNo);
+  if (!sheet) return fail(refusal('Both cut sets of this sheet are used. Print another sheet first.'));
+  const attempts = record.cutSets.filter((c) => c.sheetId === sheet.id && c.setNo === plan.setNo).length;
+  await database.transaction(async (session) => {
+    await session.insert(cutSet).values({
+      id: input.id,
+      calibrationSheetId: sheet.id,
+      setNo: plan.setNo,
+      attemptNo: attempts + 1,
+      loadNo: loadNoOf(record, isFreshLoad),
+      turnDeg: load.turnDeg,
+      face: load.face,
+      purpose: plan.purpose,
+      correctionId: record.corrections.at(-1)?.id ?? null,
+      fileShiftXMm: plan.fileShift.x,
+      fileShiftYMm: plan.fileShift.y,
+      fileCorrection: plan.fileCorrection
+        ? [
+            plan.fileCorrection.xx,
+            plan.fileCorrection.xy,
+            plan.fileCorrection.yx,
+            plan.fileCorrection.yy,
+            plan.fileCorrection.tx,
+            plan.fileCorrection.ty,
+          ]
+        : null,
+      leftOut: [...plan.leftOut],
+      settingsSnapshot: Object.fromEntries(record.settings.map((s) => [s.id, s.value])),
+      outcome: input.outcome,
+      cutAt: now(),
+      cutBy: actor.personId,
+    });
+    if (input.outcome === 'done')
+      await goToStep(session, input.calibrationId, plan.purpose === 'before' ? 'read' : 'confirm');
+  });
+  return ok(input.id);
+}
+
+export async function logMarkTry(database: Database, actor: Actor, input: MarkTryInput): Promise<void> {
+  await database
+    .insert(markAttempt)
+    .values({
+      id: input.id,
+      calibrationId: input.calibrationId,
+      tried: input.tried,
+      outcome: input.outcome,
+      at: now(),
+      by: actor.personId,
+    })
+    .onConflictDoNothing();
+}
+
+/** One more printed sheet of the same definition, for another load. */
+export async function addSheet(database: Database, calibrationId: string): Promise<Result<number, Refusal>> {
+  const record = await loadRecord(database, calibrationId);
+  if (!record) return fail(refusal('This calibration is not there any more.'));
+  const sheetNo = record.sheets.length + 1;
+  await database.transaction(async (session) => {
+    await session
+      .insert(calibrationSheet)
+      .values({ id: randomUUID(), calibrationId, sheetDefinitionId: record.calibration.sheetDefinitionId, sheetNo })
+      .onConflictDoNothing();
+    await goToStep(session, calibrationId, 'print');
+  });
+  return ok(sheetNo);
+}

@@ -1,0 +1,34 @@
+import 'server-only';
+import { randomUUID } from 'node:crypto';
+import type { Session } from '@/db/client';
+import { fit, fitReading } from '@/db/schema/calibration';
+import { now } from '../clock';
+import type { Analysis } from './analysis';
+
+/** Raised whenever the same readings would give another result. */
+export const CORE_VERSION = 1;
+
+/** Keeps a fit with the readings it stood on. */
+export async function storeFit(session: Session, calibrationId: string, analysis: Analysis): Promise<string> {
+  const id = randomUUID();
+  const { fit: found, bounds } = analysis;
+  await session.insert(fit).values({
+    id,
+    calibrationId,
+    model: found.model,
+    parameters: [...found.beta],
+    covariance: [...found.covariance],
+    degreesOfFreedom: found.residualDegrees,
+    reducedChiSquare: found.reducedChiSquare,
+    worstMm: bounds.worstMm,
+    worstBoundMm: bounds.upperMm,
+    coreVersion: CORE_VERSION,
+    at: now(),
+  });
+  await session
+    .insert(fitReading)
+    .values(
+      found.readings.map((r) => ({ fitId: id, readingId: r.observation.id, used: r.used, residualMm: r.residualMm })),
+    );
+  return id;
+}

@@ -1,0 +1,120 @@
+import 'server-only';
+import { apply, then, type Affine, type Point } from '@/core/geometry/affine';
+import { fileToSheet, type FileAxes } from '@/core/geometry/file-axes';
+import type { Load } from '@/core/geometry/load';
+import type { Rng } from '@/core/math/random';
+import { fail, ok, type Result } from '@/core/result';
+import type { MachineSetting } from '@/core/setting/machine-setting';
+import { actualCutMap, type SetupTruth } from '@/core/simulate/simulated-load';
+import { MM_PER_INCH } from '@/core/units/length';
+import { readHpgl } from '@/formats/hpgl/hpgl';
+import { readSvg, type SvgPolyline } from '@/formats/svg/read-svg';
+
+/** What lies on the table after printing and cutting, in the sheet frame of the real paper, mm. */
+export interface SheetPicture {
+  readonly ink: readonly { readonly points: readonly Point[]; readonly isFilled: boolean; readonly widthMm: number }[];
+  readonly cuts: readonly (readonly Point[])[];
+}
+
+/** The very files a person would download. */
+export type SheetFiles =
+  | { readonly route: 'A'; readonly drawingSvg: string; readonly cutGroup: string }
+  | {
+      readonly route: 'D';
+      readonly printSvg: string;
+      readonly cut: { readonly format: 'hpgl' | 'svg'; readonly text: string };
+    };
+
+export interface StandinInput {
+  readonly files: SheetFiles;
+  readonly truth: SetupTruth;
+  readonly load: Load;
+  readonly axes: FileAxes;
+  /** Marks the cutter reads, and the corners that span the origin of a cut file, sheet frame. */
+  readonly marks: readonly Point[];
+  readonly extent: readonly Point[];
+  readonly settings: readonly MachineSetting[];
+  readonly valuesNow: readonly number[];
+}
+
+export interface StandinProblem {
+  readonly kind: 'file-refused';
+  readonly reason: string;
+}
+
+interface Drawing {
+  readonly polylines: readonly SvgPolyline[];
+  /** Drawing units to the sheet frame: the drawing's middle is the sheet's origin, y turned up. */
+  readonly toSheet: Affine<'file'>;
+  readonly mmPerUnit: number;
+}
+
+function openDrawing(text: string, mmPerUnit: number | null): Result<Drawing, StandinProblem> {
+  const read = readSvg(text);
+  if (!read.ok) return fail({ kind: 'file-refused', reason: read.error.reason });
+  const [left, top, width, height] = read.value.viewBox;
+  const scale = mmPerUnit ?? read.value.widthMm / width;
+  const toSheet: Affine<'file'> = {
+    xx: scale,
+    xy: 0,
+    yx: 0,
+    yy: -scale,
+    tx: -scale * (left + width / 2),
+    ty: scale * (top + height / 2),
+  };
+  return ok({ polylines: read.value.polylines, toSheet, mmPerUnit: scale });
+}
+
+const place = (drawing: Drawing, line: SvgPolyline): readonly Point[] =>
+  line.points.map((p) => apply(drawing.toSheet, { x: p.x, y: p.y }));
+
+function inkOf(drawing: Drawing, print: Affine): SheetPicture['ink'] {
+  return drawing.polylines
+    .filter((line) => line.group === 'ink')
+    .map((line) => ({
+      points: place(drawing, line).map((p) => apply(print, p)),
+      isFilled: line.isFilled,
+      widthMm: line.strokeWidth * drawing.mmPerUnit,
+    }));
+}
+
+/** Nominal cut lines in the sheet frame as the cut file commands them. */
+function commanded(
+  input: StandinInput,
+): Result<{ drawing: Drawing; lines: readonly (readonly Point[])[] }, StandinProblem> {
+  const { files } = input;
+  if (files.route === 'A') {
+    // The sending program takes a drawing's plain numbers for px of its own size, whatever the file says in mm.
+    const drawing = openDrawing(files.drawingSvg, MM_PER_INCH / input.truth.importPxPerInch);
+    if (!drawing.ok) return drawing;
+    const cut = drawing.value.polylines.filter((line) => line.group === files.cutGroup);
+    return ok({ drawing: drawing.value, lines: cut.map((line) => place(drawing.value, line)) });
+  }
+  const drawing = openDrawing(files.printSvg, null);
+  if (!drawing.ok) return drawing;
+  if (files.cut.format === 'svg') {
+    const cut = openDrawing(files.cut.text, null);
+    if (!cut.ok) return cut;
+    return ok({ drawing: drawing.value, lines: cut.value.polylines.map((line) => place(cut.value, line)) });
+  }
+  const paths = readHpgl(files.cut.text);
+  if (!paths.ok) return fail({ kind: 'file-refused', reason: `${paths.error.kind} in the cut file` });
+  const back = fileToSheet(input.load, input.axes, input.extent);
+  return ok({ drawing: drawing.value, lines: paths.value.map((path) => path.map((p) => apply(back, p))) });
+}
+
+/**
+ * Stand-ins of printer, sending program and cutter: print the ink, read the marks with noise, move by the machine's own
+ * error and its settings, cut. The truth stays inside; what comes out is a drawing to be read like a sheet.
+ */
+export function printAndCut(input: StandinInput, rng: Rng): Result<SheetPicture, StandinProblem> {
+  const work = commanded(input);
+  if (!work.ok) return work;
+  const { truth, load, marks, settings, valuesNow } = input;
+  const print: Affine = { xx: truth.printScale, xy: 0, yx: 0, yy: truth.printScale, tx: 0, ty: 0 };
+  const cut = then(actualCutMap({ truth, load, marks, settings, valuesNow }, rng), print);
+  return ok({
+    ink: inkOf(work.value.drawing, print),
+    cuts: work.value.lines.map((line) => line.map((p) => apply(cut, p))),
+  });
+}

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { STEP_NAMES } from './steps';
 
 const Id = z.uuid();
 /** Largest length anyone could mean here; keeps nonsense out of the arithmetic. */
@@ -68,7 +69,7 @@ export const UndoEvent = z.object({ id: Id, eventId: Id });
 export const PutBack = z.object({ id: Id, historyEntryId: Id });
 export const GoToStep = z.object({
   calibrationId: Id,
-  step: z.enum(['set-up', 'print', 'cut', 'read', 'map', 'settings', 'confirm', 'save']),
+  step: z.enum(STEP_NAMES),
   version: z.number().int(),
 });
 export const OnlyCalibration = z.object({ id: Id, calibrationId: Id });

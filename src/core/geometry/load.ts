@@ -12,6 +12,9 @@ export interface Load {
   readonly face: Face;
 }
 
+/** The turn a quarter further, counter-clockwise. */
+export const nextTurn = (turnDeg: TurnDeg): TurnDeg => ((turnDeg + 90) % 360) as TurnDeg;
+
 const COSINE: Record<TurnDeg, number> = { 0: 1, 90: 0, 180: -1, 270: 0 };
 const SINE: Record<TurnDeg, number> = { 0: 0, 90: 1, 180: 0, 270: -1 };
 

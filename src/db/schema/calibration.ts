@@ -15,11 +15,10 @@ import {
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core';
+import { STEP_NAMES } from '@/contracts/steps';
 import { id, instant, measured, version } from './columns';
 import { material, person, setup } from './shop';
 import { sheetDefinition } from './sheet';
-
-export const STEPS = ['set-up', 'print', 'cut', 'read', 'map', 'settings', 'confirm', 'save'] as const;
 
 export const calibration = pgTable(
   'calibration',
@@ -36,7 +35,7 @@ export const calibration = pgTable(
       .references(() => sheetDefinition.id),
     route: text({ enum: ['A', 'D'] }).notNull(),
     kind: text({ enum: ['quick', 'full'] }).notNull(),
-    step: text({ enum: STEPS }).notNull(),
+    step: text({ enum: STEP_NAMES }).notNull(),
     state: text({ enum: ['open', 'saved', 'abandoned'] }).notNull(),
     toleranceMm: measured(),
     startedAt: instant(),

@@ -1,8 +1,10 @@
 import 'server-only';
 import { randomUUID } from 'node:crypto';
 import { and, eq, sql } from 'drizzle-orm';
+import type { StepName } from '@/contracts/steps';
 import type { CheckPrintInput, MarkTryInput, RecordCutInput } from '@/contracts/inputs';
 import { fail, ok, type Result } from '@/core/result';
+import { printFactor } from '@/core/target/print-factor';
 import type { Load } from '@/core/geometry/load';
 import type { Database, Session } from '@/db/client';
 import type { STEPS } from '@/db/schema/calibration';
@@ -14,7 +16,7 @@ import { figuresSpent, shiftUnder } from './cut-moves';
 import { doneSets, loadNoOf, loadRecord, planCut, type CalibrationRecord, type CutPlan } from './record';
 import { roughOf } from './rough';
 
-export type Step = (typeof STEPS)[number];
+export type Step = StepName;
 
 /** Moves a calibration to a step. With a version, only if nobody moved it meanwhile. */
 export async function goToStep(
@@ -35,12 +37,6 @@ export async function goToStep(
   return moved.length === 1;
 }
 
-/** A print is taken as right within 0.5 % of the line: a rule cannot tell less, and fit-to-page is at least 2 %. */
-const RIGHT_SHARE = 0.005;
-
-export const isPrintRight = (nominalMm: number, lineMm: number): boolean =>
-  Math.abs(lineMm / nominalMm - 1) <= RIGHT_SHARE;
-
 export async function checkPrint(
   database: Database,
   actor: Actor,
@@ -50,7 +46,7 @@ export async function checkPrint(
   const sheet = record?.sheets.at(-1);
   if (!record || !sheet) return fail(refusal('This calibration is not there any more.'));
   const nominal = record.block.checkLineMm;
-  const verdict = isPrintRight(nominal, input.lineMm) ? 'right' : 'scaled';
+  const verdict = printFactor(nominal, input.lineMm).isRight ? 'right' : 'scaled';
   const known = record.printChecks.filter((c) => c.calibrationSheetId === sheet.id);
   if (!known.some((c) => c.id === input.id)) {
     await database.transaction(async (session) => {

@@ -48,7 +48,8 @@ export function readWedges(
       const strip = stripOver(figure, cuts);
       const seen = strip ? readWedgePicture(figure, strip) : null;
       const noisy = seen === null ? null : seen + eye.sdMm * standardNormal(eye.rng);
-      const entered = noisy === null ? null : Number((Math.round(noisy / READING_STEP_MM) * READING_STEP_MM).toFixed(2));
+      const entered =
+        noisy === null ? null : Number((Math.round(noisy / READING_STEP_MM) * READING_STEP_MM).toFixed(2));
       const isInside = entered !== null && Math.abs(entered) <= WEDGE_REACH_MM;
       return { spotNo: figure.spotNo, axis: figure.axis, readingMm: isInside ? entered : null };
     });

@@ -1,0 +1,37 @@
+import { now } from '@/server/clock';
+import { readBench, type BenchSetup } from '@/server/services/bench';
+import { database } from '@/server/services/database';
+import { currentSession } from '@/server/services/session';
+import { benchHeadline } from '@/ui/components/bench-words';
+import { agoWords } from '@/ui/components/dates';
+import { HomeShell } from '@/ui/components/HomeShell';
+import { SetupCard, type SetupCardView } from '@/ui/components/SetupCard';
+
+export const dynamic = 'force-dynamic';
+
+function viewOf(setup: BenchSetup, today: Date): SetupCardView {
+  const { confirmedAt, confirmedBy, events, open, ...rest } = setup;
+  return {
+    ...rest,
+    since: confirmedAt ? `${agoWords(confirmedAt, today)} by ${confirmedBy ?? 'someone'}` : null,
+    events: events.map((e) => ({ id: e.id, words: e.words, note: e.note, ago: agoWords(e.at, today), by: e.by })),
+    open: open ? { id: open.id, step: open.step } : null,
+  };
+}
+
+const ORDER = { stop: 0, 'check-first': 1, 'not-confirmed': 2, 'in-register': 3 } as const;
+
+export default async function BenchPage() {
+  const [session, setups] = await Promise.all([currentSession(), readBench(database())]);
+  const today = now();
+  const sorted = [...setups].sort((a, b) => ORDER[a.state] - ORDER[b.state]);
+  return (
+    <HomeShell here="Bench" people={session}>
+      <h1>{benchHeadline(setups.map((s) => s.state))}</h1>
+      {setups.length === 0 && <p>There is no printer + cutter here yet.</p>}
+      {sorted.map((setup) => (
+        <SetupCard key={setup.id} view={viewOf(setup, today)} system={session.person.unitSystem} />
+      ))}
+    </HomeShell>
+  );
+}

@@ -1,0 +1,123 @@
+import Link from 'next/link';
+import type { Verdict } from '@/core/verdict/bound';
+import { analyse } from '@/server/services/analysis';
+import { verdictLines } from '@/server/services/map-words';
+import { currentSets, latestCorrection, planCut } from '@/server/services/record';
+import { ActionButton } from '@/ui/calibration/ActionButton';
+import { PlumbGauge } from '@/ui/components/PlumbGauge';
+import { ReadStation } from '@/ui/read/ReadStation';
+import { CutPage } from './cut-page';
+import { readViewOf } from './read-views';
+import type { StepProps } from './step-props';
+
+const HEADLINES = { pass: 'In register', fail: 'Still out', cannot_tell: 'Cannot tell yet' } as const;
+
+interface DeedsProps {
+  readonly id: string;
+  readonly verdict: Verdict;
+  readonly isCheck: boolean;
+  readonly isKept: boolean;
+}
+
+/** What can be done about a verdict; the one to do next is dark. */
+function VerdictDeeds({ id, verdict, isCheck, isKept }: DeedsProps) {
+  const isPass = verdict === 'pass';
+  return (
+    <p className="d-flex flex-wrap gap-2">
+      {isPass && !isCheck && (
+        <ActionButton
+          action="judge"
+          calibrationId={id}
+          words="Keep it in the history"
+          isMain
+          href={`/calibrations/${id}/save`}
+        />
+      )}
+      {!isPass && !isCheck && !isKept && (
+        <ActionButton action="judge" calibrationId={id} words="Keep this verdict" isMain={verdict === 'fail'} />
+      )}
+      {(verdict === 'cannot_tell' || isCheck) && (
+        <ActionButton
+          action="another-sheet"
+          calibrationId={id}
+          words="Another load on a fresh sheet"
+          isMain
+          href={`/calibrations/${id}/print`}
+        />
+      )}
+      {!isPass && (
+        <Link className="btn btn-quiet" href={`/calibrations/${id}/settings`} prefetch={false}>
+          Correct again from these readings
+        </Link>
+      )}
+      <Link className="btn btn-quiet" href={`/calibrations/${id}/map`} prefetch={false}>
+        See the map
+      </Link>
+      <Link className="btn btn-quiet" href={`/calibrations/${id}/confirm?read=again`} prefetch={false}>
+        Read again
+      </Link>
+    </p>
+  );
+}
+
+function VerdictPage({ record, system }: StepProps) {
+  const { id, toleranceMm } = record.calibration;
+  const correction = latestCorrection(record);
+  const analysed = analyse(record);
+  if (!analysed.ok)
+    return <h1>There are not enough readings for a verdict. Read at least one figure across and one along.</h1>;
+  const a = analysed.value;
+  const lines = verdictLines(record, a, system);
+  const isCheck = !currentSets(record).some((s) => s.purpose === 'confirm');
+  const kept = record.confirmations.filter((c) => c.correctionId === correction?.id);
+  const isKept = kept.some((c) => c.verdict === a.verdict);
+  return (
+    <>
+      <h1>
+        {isCheck ? `Settings check: ${HEADLINES[a.verdict].toLowerCase()} on the same load` : HEADLINES[a.verdict]}
+      </h1>
+      <div className="verdict">
+        <PlumbGauge worstMm={a.bounds.worstMm} toleranceMm={toleranceMm} size={150} />
+        <div>
+          <p className="lead">{lines.constant}</p>
+          <p className="lead">{lines.next}</p>
+          <p>
+            {isCheck
+              ? 'This cut was made without a fresh load, so it says nothing of the next job. Unload, load again, and cut another set to confirm.'
+              : lines.advice}
+          </p>
+          <VerdictDeeds id={id} verdict={a.verdict} isCheck={isCheck} isKept={isKept} />
+          {isKept && <p role="status">This verdict is kept.</p>}
+        </div>
+      </div>
+    </>
+  );
+}
+
+/** Cut, read blind, judge: whichever comes next. */
+export function ConfirmPage(props: StepProps) {
+  const { record, system, query } = props;
+  const set = currentSets(record).at(-1);
+  const isCut = set !== undefined && set.purpose !== 'before';
+  const needsCut = !isCut || (query.cut === 'again' && !planCut(record, true).needsNewSheet);
+  if (needsCut) return <CutPage {...props} />;
+  const figures = record.definition.wedges.filter(
+    (w) => w.setNo === set.setNo && !set.leftOut.includes(`${w.spotNo} ${w.axis}`),
+  ).length;
+  const looked = record.readings.filter((r) => r.cutSetId === set.id && r.method === 'wedge').length;
+  if (looked >= figures && query.read !== 'again') return <VerdictPage {...props} />;
+  return (
+    <>
+      <h1 className="station-title">Read the confirming cut, as if you had never seen it</h1>
+      <ReadStation
+        key={set.id}
+        view={readViewOf(record, set, {
+          system,
+          isBlind: true,
+          start: null,
+          next: { href: `/calibrations/${record.calibration.id}/confirm`, words: 'All read: the verdict' },
+        })}
+      />
+    </>
+  );
+}

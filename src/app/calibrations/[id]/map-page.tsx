@@ -1,0 +1,128 @@
+import Link from 'next/link';
+import { formatLength } from '@/core/units/length';
+import { viewTurnOf } from '@/core/geometry/load';
+import { analyse } from '@/server/services/analysis';
+import { mapHeadline, mapNotes, partViews } from '@/server/services/map-words';
+import { latestCorrection, type CalibrationRecord } from '@/server/services/record';
+import { ErrorMap } from '@/ui/map/ErrorMap';
+import type { StepProps } from './step-props';
+
+const ERRORS = {
+  'no-readings': 'Nothing has been read yet.',
+  'axis-missing': 'Readings across and along are both needed: one of them is missing.',
+  'not-finite': 'A reading holds no number.',
+} as const;
+
+/** Readings that the others contradict, by their figures. */
+function misfitsOf(record: CalibrationRecord, ids: readonly string[]) {
+  return record.readings.filter((r) => ids.includes(r.id));
+}
+
+export function MapPage({ record, system, query }: StepProps) {
+  const { id, toleranceMm } = record.calibration;
+  const keepAll = query.keep === 'all';
+  const analysed = analyse(record, keepAll);
+  if (!analysed.ok) {
+    return (
+      <>
+        <h1>{`No map yet. ${ERRORS[analysed.error.kind]}`}</h1>
+        <Link className="btn btn-primary" href={`/calibrations/${id}/read`} prefetch={false}>
+          Read the sheet
+        </Link>
+      </>
+    );
+  }
+  const a = analysed.value;
+  const odd = misfitsOf(record, a.fit.misfitIds);
+  const isAfter = latestCorrection(record)?.objective !== undefined && latestCorrection(record)?.objective !== 'rough';
+  return (
+    <>
+      <h1>{mapHeadline(record, a, system)}</h1>
+      <div className="two">
+        <div className="stay">
+          <ErrorMap
+            definition={record.definition}
+            code={record.code}
+            map={a.fit.map}
+            covariance={[...a.fit.covariance]}
+            corners={record.corners}
+            worstCorner={a.bounds.worstCorner}
+            worstMm={a.bounds.worstMm}
+            turnDeg={viewTurnOf(a.load, record.setupRow.cutter.feeds)}
+            label={`Error map: worst corner ${a.bounds.worstMm.toFixed(2)} mm, ${toleranceMm.toFixed(2)} mm allowed`}
+          />
+        </div>
+        <div>
+          {odd.map((r) => (
+            <p key={r.id} className="notice">
+              {`Spot ${r.spotNo} ${r.axis} (${formatLength(r.readingMm ?? 0, system, true)}) does not belong: the other readings contradict it. ${keepAll ? 'It is counted all the same.' : 'It is left out.'} `}
+              <Link href={`/calibrations/${id}/read?look=fine&spot=${r.spotNo}&axis=${r.axis}`} prefetch={false}>
+                Read it again
+              </Link>
+              {', or '}
+              <Link href={`/calibrations/${id}/map${keepAll ? '' : '?keep=all'}`} prefetch={false}>
+                {keepAll ? 'leave it out' : 'count it all the same'}
+              </Link>
+              .
+            </p>
+          ))}
+          <h2>Three ways out</h2>
+          <ol className="steps">
+            <li>
+              {a.plan.changes.length > 0
+                ? `Key in settings: brings the worst corner to ${formatLength(a.afterSettingsMm, system)}.`
+                : 'Settings: none here can put this right.'}
+            </li>
+            <li>{`Move the cut in the file: what is left is the doubt of the map itself, up to ${formatLength(a.bounds.upperMm - a.bounds.worstMm, system)} now.`}</li>
+            <li>{`Change nothing: a white border or bleed under ${formatLength(a.next.q95Mm, system)} will show it.`}</li>
+          </ol>
+          {!isAfter && (
+            <p>
+              <Link className="btn btn-primary" href={`/calibrations/${id}/settings`} prefetch={false}>
+                Choose the way out
+              </Link>
+            </p>
+          )}
+          {isAfter && (
+            <p className="d-flex gap-2 flex-wrap">
+              <Link className="btn btn-primary" href={`/calibrations/${id}/confirm`} prefetch={false}>
+                See the verdict
+              </Link>
+              <Link className="btn btn-quiet" href={`/calibrations/${id}/settings`} prefetch={false}>
+                Correct again
+              </Link>
+            </p>
+          )}
+          {mapNotes(a, system).map((n) => (
+            <p key={n} className="quiet">
+              {n}
+            </p>
+          ))}
+          <details>
+            <summary>The figures</summary>
+            <table className="plain">
+              <thead>
+                <tr>
+                  <th>part</th>
+                  <th>value</th>
+                  <th>at the worst corner, 95 %</th>
+                  <th>to do</th>
+                </tr>
+              </thead>
+              <tbody>
+                {partViews(a, system).map((p) => (
+                  <tr key={p.name}>
+                    <td>{p.name}</td>
+                    <td className="figures">{p.value}</td>
+                    <td className="figures">{p.effect}</td>
+                    <td>{p.decision}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </details>
+        </div>
+      </div>
+    </>
+  );
+}

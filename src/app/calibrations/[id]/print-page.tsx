@@ -1,0 +1,43 @@
+import { database } from '@/server/services/database';
+import { printInstructions } from '@/server/services/instructions';
+import { printedScale } from '@/server/services/simulation';
+import { Instructions } from '@/ui/calibration/Instructions';
+import { PrintCheck } from '@/ui/calibration/PrintCheck';
+import { SheetDrawing } from '@/ui/sheet/SheetDrawing';
+import type { StepProps } from './step-props';
+
+export async function PrintPage({ record, system }: StepProps) {
+  const view = printInstructions(record);
+  const { id, setupId } = record.calibration;
+  const isAgain = record.sheets.length > 1;
+  const scale = record.setupRow.isSimulated ? await printedScale(database(), setupId) : null;
+  return (
+    <>
+      <h1>
+        {isAgain
+          ? `Print another sheet (number ${record.sheets.length}), at actual size`
+          : 'Print the check sheet at actual size'}
+      </h1>
+      <div className="two">
+        <div className="bed stay">
+          <SheetDrawing
+            definition={record.definition}
+            code={record.code}
+            label={`Check sheet ${record.code} as it is printed`}
+          />
+        </div>
+        <div>
+          <Instructions
+            view={{ ...view, files: view.files.map((f) => ({ ...f, href: `/calibrations/${id}/files/${f.kind}` })) }}
+          />
+          <PrintCheck
+            calibrationId={id}
+            nominalMm={record.block.checkLineMm}
+            system={system}
+            standinMm={scale === null ? null : record.block.checkLineMm * scale}
+          />
+        </div>
+      </div>
+    </>
+  );
+}

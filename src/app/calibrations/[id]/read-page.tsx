@@ -1,0 +1,85 @@
+import Link from 'next/link';
+import { isInReach } from '@/core/cutting/rough';
+import { formatLength } from '@/core/units/length';
+import { changeView } from '@/server/services/change-view';
+import { changedOnly, roughPlan } from '@/server/services/corrections';
+import { currentSets, type CutSet } from '@/server/services/record';
+import { roughOf } from '@/server/services/rough';
+import { RoughChoice } from '@/ui/calibration/RoughChoice';
+import { LookFirst } from '@/ui/read/LookFirst';
+import { ReadStation } from '@/ui/read/ReadStation';
+import { RoughStation } from '@/ui/read/RoughStation';
+import { readViewOf, roughViewOf } from './read-views';
+import type { StepProps } from './step-props';
+
+function Fine({ record, system, query, set }: StepProps & { readonly set: CutSet }) {
+  const { id } = record.calibration;
+  const start = query.spot && query.axis ? { spotNo: Number(query.spot), axis: query.axis } : null;
+  return (
+    <ReadStation
+      key={`${set.id} ${query.spot ?? ''} ${query.axis ?? ''}`}
+      view={readViewOf(record, set, {
+        system,
+        isBlind: set.purpose !== 'before',
+        start,
+        next: { href: `/calibrations/${id}/map`, words: 'All read: see the map' },
+      })}
+    />
+  );
+}
+
+function Rough({ record, system, set, query }: StepProps & { readonly set: CutSet }) {
+  const { id } = record.calibration;
+  const rough = roughOf(record);
+  if (query.look === 'choose' && rough) {
+    const { x, y } = rough.shift;
+    const words = `${formatLength(x, system, true)} across and ${formatLength(y, system, true)} along, in the sheet\u2019s own directions`;
+    if (isInReach(rough.shift)) {
+      return (
+        <p>
+          {`The cut is ${words}: near enough for the fine figures. `}
+          <Link className="btn btn-primary" href={`/calibrations/${id}/read?look=fine`} prefetch={false}>
+            Read the fine figures
+          </Link>
+        </p>
+      );
+    }
+    const changes = changedOnly(roughPlan(record, rough)).map((c) => changeView(c, record.setupRow.cutter.feeds));
+    return <RoughChoice calibrationId={id} changes={changes} shiftWords={words} />;
+  }
+  return (
+    <RoughStation
+      view={roughViewOf(record, set, { href: `/calibrations/${id}/read?look=choose`, words: 'Now bring it near' })}
+    />
+  );
+}
+
+export function ReadPage(props: StepProps) {
+  const { record, query } = props;
+  const set = currentSets(record).at(-1);
+  if (!set) return <h1>Nothing cut since the last correction. Cut first.</h1>;
+  const hasFine = record.readings.some((r) => r.cutSetId === set.id && r.method === 'wedge');
+  const hasGrids = set.setNo === 1;
+  const look = query.look ?? (hasFine ? 'fine' : 'ask');
+  const isFine = look === 'fine' || !hasGrids;
+  if (look === 'ask' && hasGrids) {
+    return (
+      <>
+        <h1>First look: is every weeded strip between its two dark wedges?</h1>
+        <p>
+          Lift the strips out (take hold, pull slowly, account for every piece). Bend the carrier away, not the paper.
+        </p>
+        <LookFirst
+          fineHref={`/calibrations/${record.calibration.id}/read?look=fine`}
+          roughHref={`/calibrations/${record.calibration.id}/read?look=rough`}
+        />
+      </>
+    );
+  }
+  return (
+    <>
+      <h1 className="station-title">{isFine ? 'Read each figure' : 'The cut is far off: read the rough position'}</h1>
+      {isFine ? <Fine {...props} set={set} /> : <Rough {...props} set={set} />}
+    </>
+  );
+}

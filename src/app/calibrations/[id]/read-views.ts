@@ -1,0 +1,53 @@
+import { viewTurnOf, type TurnDeg } from '@/core/geometry/load';
+import type { UnitSystem } from '@/core/units/length';
+import type { CalibrationRecord, CutSet } from '@/server/services/record';
+import type { ReadView } from '@/ui/read/ReadStation';
+import type { RoughView } from '@/ui/read/RoughStation';
+import { slotKey, type Kept } from '@/ui/read/slot';
+
+export function keptOf(record: CalibrationRecord, set: CutSet): Record<string, Kept> {
+  const own = record.readings.filter((r) => r.cutSetId === set.id);
+  return Object.fromEntries(own.map((r) => [slotKey(r), { state: r.state, readingMm: r.readingMm }]));
+}
+
+/** How the sheet lies in the hand as it comes off the machine. */
+const turnInHand = (record: CalibrationRecord, set: CutSet): TurnDeg =>
+  viewTurnOf(set.load, record.setupRow.cutter.feeds);
+
+const pictureHref = (record: CalibrationRecord, set: CutSet): string | null =>
+  record.setupRow.isSimulated
+    ? `/calibrations/${record.calibration.id}/picture?sheet=${set.sheetNo}&sets=${record.cutSets.length}`
+    : null;
+
+interface Asked {
+  readonly system: UnitSystem;
+  readonly isBlind: boolean;
+  readonly start: ReadView['start'];
+  readonly next: ReadView['next'];
+}
+
+export function readViewOf(record: CalibrationRecord, set: CutSet, asked: Asked): ReadView {
+  return {
+    cutSetId: set.id,
+    setNo: set.setNo,
+    definition: record.definition,
+    code: record.code,
+    turnDeg: turnInHand(record, set),
+    leftOut: set.leftOut,
+    kept: keptOf(record, set),
+    firstStartMm: Math.round((Math.random() - 0.5) * 20) / 20,
+    pictureHref: pictureHref(record, set),
+    ...asked,
+  };
+}
+
+export function roughViewOf(record: CalibrationRecord, set: CutSet, next: RoughView['next']): RoughView {
+  return {
+    cutSetId: set.id,
+    roughs: record.definition.roughs,
+    turnDeg: turnInHand(record, set),
+    kept: keptOf(record, set),
+    next,
+    pictureHref: pictureHref(record, set),
+  };
+}

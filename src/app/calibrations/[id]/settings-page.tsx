@@ -1,0 +1,59 @@
+import Link from 'next/link';
+import { viewTurnOf } from '@/core/geometry/load';
+import { formatLength } from '@/core/units/length';
+import { analyse } from '@/server/services/analysis';
+import { changeView } from '@/server/services/change-view';
+import { changedOnly } from '@/server/services/corrections';
+import { SettingsForm } from '@/ui/calibration/SettingsForm';
+import { MovePicture } from '@/ui/calibration/MovePicture';
+import type { StepProps } from './step-props';
+
+export function SettingsPage({ record, system }: StepProps) {
+  const { id, toleranceMm } = record.calibration;
+  const analysed = analyse(record);
+  if (!analysed.ok) {
+    return (
+      <h1>
+        Read the sheet first: <Link href={`/calibrations/${id}/read`}>Read</Link>
+      </h1>
+    );
+  }
+  const a = analysed.value;
+  const { feeds } = record.setupRow.cutter;
+  const changes = changedOnly(a.plan).map((c) => changeView(c, feeds));
+  const leavesRest = a.afterSettingsMm > toleranceMm / 5;
+  return (
+    <>
+      <h1>
+        {changes.length > 0
+          ? changes.map((c) => `Set ${c.plan.setting.displayName} from ${c.before} to ${c.after}`).join('; ')
+          : 'Nothing on this machine reaches it: move the cut in the file'}
+      </h1>
+      {a.unknownDirection.length > 0 && (
+        <p className="notice">{`It is not known which way ${a.unknownDirection.map((s) => s.displayName).join(' and ')} moves the cut, so no value is given for it: with the wrong sign the error would double. Move the cut in the file for now.`}</p>
+      )}
+      <div className="two">
+        <div className="bed stay">
+          <MovePicture
+            before={a.fit.map}
+            load={a.load}
+            after={a.plan.after}
+            feed={feeds}
+            turnDeg={viewTurnOf(a.load, feeds)}
+            area={record.area}
+            worstMm={a.bounds.worstMm}
+          />
+        </div>
+        <SettingsForm
+          calibrationId={id}
+          changes={changes}
+          afterSettings={formatLength(a.afterSettingsMm, system)}
+          afterFile="only what loading and reading leave"
+          borderWords={`A white border or bleed under ${formatLength(a.next.q95Mm, system)} will show the error.`}
+          leavesRest={leavesRest}
+          firstWay={changes.length > 0 ? 'settings' : 'file'}
+        />
+      </div>
+    </>
+  );
+}

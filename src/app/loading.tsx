@@ -1,0 +1,7 @@
+export default function Loading() {
+  return (
+    <main>
+      <p role="status">One moment ...</p>
+    </main>
+  );
+}

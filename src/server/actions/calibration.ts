@@ -1,0 +1,130 @@
+'use server';
+
+import { revalidatePath } from 'next/cache';
+import {
+  AcceptCorrection,
+  CheckPrint,
+  GoToStep,
+  MarkTry,
+  OnlyCalibration,
+  RecordCut,
+  SaveReading,
+  StartCalibration,
+  UseRough,
+} from '@/contracts/inputs';
+import { fail, ok } from '@/core/result';
+import type { Verdict } from '@/core/verdict/bound';
+import { database } from '../services/database';
+import type { Actor } from '../services/actor';
+import { refusal } from '../services/actor';
+import { abandonCalibration, confirmCorrection, reopenCalibration } from '../services/confirm';
+import { acceptCorrection, useRough } from '../services/corrections';
+import { saveReading, type SavedReading } from '../services/readings';
+import { currentSession } from '../services/session';
+import { startCalibration } from '../services/start';
+import { addSheet, checkPrint, goToStep, logMarkTry, recordCut } from '../services/steps';
+import { answer, type Answer } from './run';
+
+async function actor(): Promise<Actor> {
+  return { personId: (await currentSession()).person.id };
+}
+
+function refresh(calibrationId: string): void {
+  revalidatePath(`/calibrations/${calibrationId}`, 'layout');
+  revalidatePath('/');
+}
+
+export async function start(raw: unknown): Promise<Answer<string>> {
+  return answer(StartCalibration, raw, async (input) => {
+    const done = await startCalibration(database(), await actor(), input);
+    revalidatePath('/');
+    return done;
+  });
+}
+
+export async function printChecked(raw: unknown): Promise<Answer<'right' | 'scaled'>> {
+  return answer(CheckPrint, raw, async (input) => {
+    const done = await checkPrint(database(), await actor(), input);
+    refresh(input.calibrationId);
+    return done;
+  });
+}
+
+export async function cutDone(raw: unknown): Promise<Answer<string>> {
+  return answer(RecordCut, raw, async (input) => {
+    const done = await recordCut(database(), await actor(), input);
+    refresh(input.calibrationId);
+    return done;
+  });
+}
+
+export async function markTried(raw: unknown): Promise<Answer<string>> {
+  return answer(MarkTry, raw, async (input) => {
+    await logMarkTry(database(), await actor(), input);
+    refresh(input.calibrationId);
+    return ok(input.id);
+  });
+}
+
+/** Kept as it is made; the page is not drawn anew, so that the next figure stays under the finger. */
+export async function keepReading(raw: unknown): Promise<Answer<SavedReading>> {
+  return answer(SaveReading, raw, async (input) => saveReading(database(), await actor(), input));
+}
+
+export async function roughUsed(raw: unknown): Promise<Answer<string>> {
+  return answer(UseRough, raw, async (input) => {
+    const done = await useRough(database(), await actor(), input);
+    refresh(input.calibrationId);
+    return done;
+  });
+}
+
+export async function correctionSet(raw: unknown): Promise<Answer<string>> {
+  return answer(AcceptCorrection, raw, async (input) => {
+    const done = await acceptCorrection(database(), await actor(), input);
+    refresh(input.calibrationId);
+    return done;
+  });
+}
+
+export async function judge(raw: unknown): Promise<Answer<Verdict>> {
+  return answer(OnlyCalibration, raw, async (input) => {
+    const done = await confirmCorrection(database(), await actor(), input);
+    refresh(input.calibrationId);
+    return done;
+  });
+}
+
+export async function anotherSheet(raw: unknown): Promise<Answer<number>> {
+  return answer(OnlyCalibration, raw, async (input) => {
+    const done = await addSheet(database(), input.calibrationId);
+    refresh(input.calibrationId);
+    return done;
+  });
+}
+
+export async function leaveCalibration(raw: unknown): Promise<Answer<string>> {
+  return answer(OnlyCalibration, raw, async (input) => {
+    await abandonCalibration(database(), input.calibrationId);
+    refresh(input.calibrationId);
+    return ok(input.calibrationId);
+  });
+}
+
+export async function takeUpAgain(raw: unknown): Promise<Answer<string>> {
+  return answer(OnlyCalibration, raw, async (input) => {
+    await reopenCalibration(database(), input.calibrationId);
+    refresh(input.calibrationId);
+    return ok(input.calibrationId);
+  });
+}
+
+export async function stepTo(raw: unknown): Promise<Answer<string>> {
+  return answer(GoToStep, raw, async (input) => {
+    const moved = await goToStep(database(), input.calibrationId, input.step, input.version);
+    refresh(input.calibrationId);
+    return moved
+      ? ok(input.step)
+      : fail(refusal('Someone moved this calibration on from another browser. The page now shows where it is.'));
+  });
+}

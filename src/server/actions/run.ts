@@ -1,0 +1,29 @@
+import 'server-only';
+import type { z } from 'zod';
+import type { Result } from '@/core/result';
+
+/** What every action answers: plain data, words for the one at the machine. */
+export type Answer<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly message: string };
+
+/** Parses what came in, runs the work, and turns problems into words. Faults are logged, never shown. */
+export async function answer<S extends z.ZodType, T>(
+  schema: S,
+  raw: unknown,
+  work: (input: z.infer<S>) => Promise<Result<T, { readonly message: string }>>,
+): Promise<Answer<T>> {
+  const parsed = schema.safeParse(raw);
+  if (!parsed.success) {
+    const issue = parsed.error.issues[0];
+    return {
+      ok: false,
+      message: issue ? `${issue.path.join(' ')}: ${issue.message}` : 'That could not be understood.',
+    };
+  }
+  try {
+    const done = await work(parsed.data);
+    return done.ok ? { ok: true, value: done.value } : { ok: false, message: done.error.message };
+  } catch (error) {
+    console.error(error);
+    return { ok: false, message: 'This could not be saved just now. What you entered is still here: try again.' };
+  }
+}

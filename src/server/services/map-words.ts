@@ -1,0 +1,116 @@
+import 'server-only';
+import { formatFixed, formatLength, type UnitSystem } from '@/core/units/length';
+import type { PartJudgement } from '@/core/verdict/parts';
+import type { Analysis } from './analysis';
+import { changedOnly } from './corrections';
+import type { CalibrationRecord } from './record';
+
+export interface PartView {
+  readonly name: string;
+  readonly value: string;
+  readonly effect: string;
+  readonly decision: string;
+}
+
+const NAMES: Readonly<Record<PartJudgement['part'], string>> = {
+  offsetAcrossMm: 'offset across',
+  offsetAlongMm: 'offset along',
+  rotationRad: 'rotation',
+  scaleAcross: 'scale across',
+  scaleAlong: 'scale along',
+  squareness: 'out of square',
+};
+
+const degrees = (rad: number): string => `${formatFixed((rad * 180) / Math.PI, 3, true)}\u00b0`;
+
+function valueWords(part: PartJudgement, system: UnitSystem): string {
+  switch (part.part) {
+    case 'offsetAcrossMm':
+    case 'offsetAlongMm':
+      return formatLength(part.value, system, true);
+    case 'rotationRad':
+      return degrees(part.value);
+    case 'squareness':
+      return degrees(Math.atan(part.value));
+    case 'scaleAcross':
+    case 'scaleAlong':
+      return `${formatFixed(part.value * 100, 3, true)} %`;
+  }
+}
+
+/** The figures under the verdict: each part, what it does at the worst corner, and whether to act. */
+export function partViews(analysis: Analysis, system: UnitSystem): readonly PartView[] {
+  return analysis.parts.map((p) => ({
+    name: NAMES[p.part],
+    value: p.standardError > 0 ? valueWords(p, system) : 'cannot be told',
+    effect:
+      p.standardError > 0
+        ? `${formatLength(p.effectMm, system)} \u00b1 ${formatLength(p.effectIntervalMm, system)}`
+        : '\u2013',
+    decision: decisionWords(p),
+  }));
+}
+
+function decisionWords(p: PartJudgement): string {
+  if (p.standardError === 0) return 'these readings cannot tell';
+  return p.isToBeCorrected ? 'correct it' : 'leave it: too small to tell from reading and loading';
+}
+
+const COUNT = ['No setting', 'One setting brings', 'Two settings bring', 'Three settings bring', 'Four settings bring'];
+
+/** The verdict in a sentence or two. */
+export function mapHeadline(record: CalibrationRecord, analysis: Analysis, system: UnitSystem): string {
+  const tolerance = record.calibration.toleranceMm;
+  const out = `Out by ${formatLength(analysis.bounds.worstMm, system)} at the worst corner, ${formatLength(tolerance, system)} allowed.`;
+  if (!analysis.parts.some((p) => p.isToBeCorrected)) return `${out} Nothing here is large enough to correct.`;
+  const changes = changedOnly(analysis.plan);
+  if (changes.length === 0) return `${out} No setting reaches it: move the cut in the file.`;
+  return `${out} ${COUNT[changes.length] ?? 'Settings bring'} it to ${formatLength(analysis.afterSettingsMm, system)}.`;
+}
+
+/** What no setting and no reading can put right or tell, each as a sentence. */
+export function mapNotes(analysis: Analysis, system: UnitSystem): readonly string[] {
+  const { fit } = analysis;
+  const notes: string[] = [];
+  if (fit.untold.length > 0)
+    notes.push(`These readings cannot tell: ${fit.untold.join(', ')}. Read more spots, spread over the sheet.`);
+  if (analysis.unknownDirection.length > 0) {
+    notes.push(
+      `Which way ${analysis.unknownDirection.map((s) => s.displayName).join(' and ')} moves the cut is not known, so it is left out of the plan. Move the cut in the file, or learn the direction first.`,
+    );
+  }
+  if (fit.reducedChiSquare !== null && fit.reducedChiSquare > 3) {
+    notes.push(
+      'The readings scatter more than reading alone explains. Intervals are widened; look for a loose sheet, a lifting edge or a dull blade.',
+    );
+  }
+  notes.push(
+    fit.loads === 1
+      ? `This is one load. What changes with every loading is in it too; mark reading is assumed to scatter by ${formatLength(analysis.markSdMm, system)} until more loads are known.`
+      : `${fit.loads} loads count together; mark reading is assumed to scatter by ${formatLength(analysis.markSdMm, system)}.`,
+  );
+  return notes;
+}
+
+/** Two lines of a confirmation: the constant error with its bound, and the next job. */
+export function verdictLines(
+  record: CalibrationRecord,
+  analysis: Analysis,
+  system: UnitSystem,
+): { readonly constant: string; readonly next: string; readonly advice: string } {
+  const { bounds, next, verdict, markSdMm, advice } = analysis;
+  const share = formatFixed(100 * next.outShare, next.outShare < 0.1 ? 1 : 0);
+  const told = {
+    pass: 'In register.',
+    fail: 'The correction did not bring it in. Go round again from these readings: Map shows what is left.',
+    cannot_tell:
+      advice === 'more-spots'
+        ? 'This cannot be told yet: reading is the larger doubt. Read a full check, or read the doubtful spots again.'
+        : 'This cannot be told yet: loading is the larger doubt. Cut another load on a fresh sheet.',
+  }[verdict];
+  return {
+    constant: `Constant error ${formatLength(bounds.worstMm, system)} at the worst corner, below ${formatLength(bounds.upperMm, system)} with 95 % confidence; ${formatLength(record.calibration.toleranceMm, system)} allowed.`,
+    next: `Next job: 95 in 100 stay within ${formatLength(next.q95Mm, system)}; ${share} in 100 would be out. Mark reading is assumed to scatter by ${formatLength(markSdMm, system)}.`,
+    advice: told,
+  };
+}

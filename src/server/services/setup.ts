@@ -1,0 +1,57 @@
+import 'server-only';
+import type { MachineSetting } from '@/core/setting/machine-setting';
+import { isOffset } from '@/core/setting/machine-setting';
+import type { FeedDirection } from '@/core/geometry/load';
+import type { Database } from '@/db/client';
+import { findHistory } from '@/db/queries/bench';
+import { findMaterials, findSettings, findSetup } from '@/db/queries/shop';
+import { moveWords, settingValueWords } from './words';
+
+export interface SetupView {
+  readonly name: string;
+  readonly machines: string;
+  readonly page: 'A4' | 'Letter';
+  readonly toleranceMm: number;
+  readonly materials: readonly { readonly id: string; readonly name: string; readonly finish: string }[];
+  readonly lastMaterialId: string | null;
+  readonly settings: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly value: string;
+    readonly plusWords: string;
+    readonly range: string;
+  }[];
+}
+
+function plusWords(setting: MachineSetting, feed: FeedDirection): string {
+  if (setting.sense === null) return 'direction not known yet';
+  const change = { setting, before: 0, after: isOffset(setting) ? 1 : setting.step, toType: 0, isAtLimit: false };
+  return moveWords(change, feed);
+}
+
+export async function readSetup(database: Database, id: string): Promise<SetupView | null> {
+  const found = await findSetup(database, id);
+  if (!found) return null;
+  const [materials, history, settings] = await Promise.all([
+    findMaterials(database),
+    findHistory(database),
+    findSettings(database, found.cutter.id, { x: 0, y: 0 }),
+  ]);
+  return {
+    name: found.setup.name,
+    machines: [found.printer.name, found.printMode.name, found.program?.name, found.cutter.name]
+      .filter(Boolean)
+      .join(', '),
+    page: found.printMode.page,
+    toleranceMm: found.setup.toleranceMm,
+    materials: materials.map((m) => ({ id: m.id, name: m.name, finish: m.finish })),
+    lastMaterialId: history.find((h) => h.entry.setupId === id)?.entry.materialId ?? null,
+    settings: settings.map((s) => ({
+      id: s.id,
+      name: s.displayName,
+      value: settingValueWords(s, s.value),
+      plusWords: plusWords(s, found.cutter.feeds),
+      range: `${settingValueWords(s, s.minValue)} to ${settingValueWords(s, s.maxValue)}`,
+    })),
+  };
+}

@@ -1,0 +1,53 @@
+import 'server-only';
+import { STEP_NAMES } from '@/contracts/steps';
+import { doneSets, type CalibrationRecord } from './record';
+import type { Step } from './steps';
+
+/** How far a calibration has come: every step up to here can be gone to. */
+export function furthestStep(record: CalibrationRecord): Step {
+  const { step, state } = record.calibration;
+  if (state === 'saved') return 'save';
+  const index = (s: Step): number => STEP_NAMES.indexOf(s);
+  const fine = record.corrections.some((c) => c.objective !== 'rough');
+  let reached: Step = 'print';
+  if (record.printChecks.some((c) => c.verdict === 'right')) reached = 'cut';
+  if (doneSets(record).length > 0) reached = 'read';
+  if (record.readings.some((r) => r.method === 'wedge' && r.state === 'read')) reached = 'settings';
+  if (fine) reached = 'confirm';
+  return index(step) > index(reached) ? step : reached;
+}
+
+export interface Stop {
+  readonly label: string;
+  readonly step: Step;
+  readonly place: 'done' | 'here' | 'ahead';
+  readonly canGo: boolean;
+}
+
+const LABELS: Readonly<Record<Step, string>> = {
+  'set-up': 'Set up',
+  print: 'Print',
+  cut: 'Cut',
+  read: 'Read',
+  map: 'Map',
+  settings: 'Settings',
+  confirm: 'Confirm',
+  save: 'Save',
+};
+
+/** The eight stops of the string, with the bob at the one shown. */
+export function stopsOf(record: CalibrationRecord, shown: Step): readonly Stop[] {
+  const here = STEP_NAMES.indexOf(shown);
+  const furthest = STEP_NAMES.indexOf(furthestStep(record));
+  return STEP_NAMES.map((step, i) => ({
+    label: LABELS[step],
+    step,
+    place: placeOf(i, here),
+    canGo: i <= furthest && step !== 'set-up' && (step !== 'save' || record.calibration.state === 'saved'),
+  }));
+}
+
+function placeOf(i: number, here: number): Stop['place'] {
+  if (i === here) return 'here';
+  return i < here ? 'done' : 'ahead';
+}

@@ -1,0 +1,159 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { useState, useTransition } from 'react';
+import { loadTurnOf, TURNS, viewTurnOf, type FeedDirection, type Load } from '@/core/geometry/load';
+import { cutDone } from '@/server/actions/calibration';
+import { Instructions, type InstructionsView } from './Instructions';
+import { LoadPicture } from './LoadPicture';
+import { MarksNotRead } from './MarksNotRead';
+
+export interface CutView {
+  readonly calibrationId: string;
+  readonly setNo: number;
+  readonly isConfirm: boolean;
+  readonly feed: FeedDirection;
+  readonly load: Load;
+  readonly instructions: InstructionsView;
+  readonly isSimulated: boolean;
+  readonly tries: readonly { readonly tried: string; readonly outcome: 'read' | 'not_read' }[];
+  readonly needsNewSheet: boolean;
+}
+
+type Outcome = 'done' | 'marks_not_read' | 'wrong_place' | 'stopped';
+
+const ANSWERS: readonly { readonly outcome: Outcome; readonly words: string }[] = [
+  { outcome: 'done', words: 'Cut done' },
+  { outcome: 'marks_not_read', words: 'Marks not read' },
+  { outcome: 'wrong_place', words: 'Cut in the wrong place' },
+  { outcome: 'stopped', words: 'Stopped' },
+];
+
+const AFTER: Readonly<Record<Exclude<Outcome, 'done' | 'marks_not_read'>, string>> = {
+  wrong_place:
+    'Written down. If the cut lies within 12 mm of its print, answer "Cut done": the rough grids on the sheet will say by how much. If it lies further off, check page size, mark inset and the end that was loaded, and cut again on another sheet.',
+  stopped: 'Written down. Clear the machine as its manual says, load again, and cut once more.',
+};
+
+/** The cut: how the sheet lies, what to do, and how it went. */
+export function CutStep({ view }: { readonly view: CutView }) {
+  const router = useRouter();
+  const [load, setLoad] = useState<Load>(view.load);
+  const [isFreshLoad, setFreshLoad] = useState(true);
+  const [answer, setAnswer] = useState<Outcome | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [isBusy, startTransition] = useTransition();
+  const viewTurn = viewTurnOf(load, view.feed);
+
+  const tell = (outcome: Outcome): void => {
+    startTransition(async () => {
+      const done = await cutDone({
+        id: crypto.randomUUID(),
+        calibrationId: view.calibrationId,
+        turnDeg: load.turnDeg,
+        face: load.face,
+        outcome,
+        isFreshLoad,
+      });
+      setProblem(done.ok ? null : done.message);
+      if (done.ok) setAnswer(outcome);
+      if (done.ok && outcome === 'done')
+        router.push(`/calibrations/${view.calibrationId}/${view.isConfirm ? 'confirm' : 'read'}`);
+    });
+  };
+
+  const query = `?turn=${load.turnDeg}&face=${load.face}`;
+  const files = view.instructions.files.map((f) => ({ ...f, href: f.href + query }));
+  return (
+    <div className="two">
+      <div>
+        <fieldset>
+          <legend className="h2">How does the sheet lie, seen from where you stand?</legend>
+          <div className="lie">
+            {TURNS.map((turn) => {
+              const option: Load = { turnDeg: loadTurnOf(turn, view.feed), face: load.face };
+              return (
+                <label key={turn} className={`choice ${turn === viewTurn ? 'chosen' : ''}`}>
+                  <input
+                    type="radio"
+                    name="turn"
+                    checked={turn === viewTurn}
+                    onChange={() => {
+                      setLoad(option);
+                    }}
+                    aria-label={TURN_WORDS[turn]}
+                  />
+                  <LoadPicture load={option} feed={view.feed} />
+                </label>
+              );
+            })}
+          </div>
+        </fieldset>
+        <label className="choice mt-2">
+          <input
+            type="checkbox"
+            checked={load.face === 'ink-down'}
+            onChange={(e) => {
+              setLoad({ ...load, face: e.target.checked ? 'ink-down' : 'ink-up' });
+            }}
+          />
+          <span>The print faces down (seen through the film)</span>
+        </label>
+        {view.isConfirm && (
+          <label className="choice">
+            <input
+              type="checkbox"
+              checked={isFreshLoad}
+              onChange={(e) => {
+                setFreshLoad(e.target.checked);
+              }}
+            />
+            <span>
+              Unloaded, loaded again, marks read afresh
+              {!isFreshLoad && (
+                <span className="d-block quiet">
+                  Without that this is a settings check: it shows whether the values were keyed in right, not how the
+                  next job will be.
+                </span>
+              )}
+            </span>
+          </label>
+        )}
+      </div>
+      <div>
+        <Instructions view={{ ...view.instructions, files }} />
+        <section className="notice" aria-label="How did it go?">
+          <h2>{view.isSimulated ? 'The stand-in cutter takes the files above. How did it go?' : 'How did it go?'}</h2>
+          <p className="d-flex flex-wrap gap-2 mb-0">
+            {ANSWERS.map((a) => (
+              <button
+                key={a.outcome}
+                type="button"
+                className={`btn ${a.outcome === 'done' ? 'btn-primary' : 'btn-quiet'}`}
+                disabled={isBusy || view.needsNewSheet}
+                onClick={() => {
+                  tell(a.outcome);
+                }}
+              >
+                {a.words}
+              </button>
+            ))}
+          </p>
+          <p role="alert" className="mt-2 mb-0">
+            {problem ?? (answer === 'wrong_place' || answer === 'stopped' ? AFTER[answer] : null)}
+          </p>
+        </section>
+        {(answer === 'marks_not_read' || view.tries.length > 0) && (
+          <MarksNotRead calibrationId={view.calibrationId} tries={view.tries} />
+        )}
+      </div>
+    </div>
+  );
+}
+
+const TURN_WORDS = {
+  0: 'arrow away from you',
+  90: 'arrow to the left',
+  180: 'arrow towards you',
+  270: 'arrow to the right',
+} as const;

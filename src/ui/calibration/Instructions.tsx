@@ -1,0 +1,40 @@
+import type { ReactNode } from 'react';
+
+export interface InstructionsView {
+  readonly steps: readonly string[];
+  readonly cautions: readonly string[];
+  readonly files: readonly {
+    readonly kind: string;
+    readonly words: string;
+    readonly isMain: boolean;
+    readonly href: string;
+  }[];
+}
+
+/** Files, then what to do with them, one thing at a time; cautions at the step where the hazard is. */
+export function Instructions({ view, children }: { readonly view: InstructionsView; readonly children?: ReactNode }) {
+  return (
+    <div>
+      {view.files.length > 0 && (
+        <p className="d-flex flex-wrap gap-2">
+          {view.files.map((f) => (
+            <a key={f.kind} className={`btn ${f.isMain ? 'btn-primary' : 'btn-quiet'}`} href={f.href} download>
+              {f.words}
+            </a>
+          ))}
+        </p>
+      )}
+      <ol className="steps">
+        {view.steps.map((s) => (
+          <li key={s}>{s}</li>
+        ))}
+      </ol>
+      {children}
+      {view.cautions.map((c) => (
+        <p key={c} className="caution">
+          {c}
+        </p>
+      ))}
+    </div>
+  );
+}

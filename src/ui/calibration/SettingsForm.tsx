@@ -1,0 +1,120 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { useState, useTransition } from 'react';
+import { correctionSet } from '@/server/actions/calibration';
+import { readDisplay, TypedBack, type ChangeView } from './TypedBack';
+
+export type Way = 'settings' | 'settings-and-file' | 'file' | 'none';
+
+interface Props {
+  readonly calibrationId: string;
+  readonly changes: readonly ChangeView[];
+  readonly afterSettings: string;
+  readonly afterFile: string;
+  readonly borderWords: string;
+  /** Whether settings leave something worth moving in the file. */
+  readonly leavesRest: boolean;
+  readonly firstWay: Way;
+}
+
+/** The three ways out: settings keyed in and typed back, cut lines moved in the file, a border that hides it. */
+export function SettingsForm(props: Props) {
+  const { calibrationId, changes } = props;
+  const router = useRouter();
+  const [way, setWay] = useState<Way>(props.firstWay);
+  const [typed, setTyped] = useState<Record<string, string>>({});
+  const [problem, setProblem] = useState<string | null>(null);
+  const [isBusy, startTransition] = useTransition();
+  const numbers = Object.fromEntries(
+    changes.flatMap((c) => {
+      const value = readDisplay(typed[c.plan.setting.id] ?? '');
+      return value === null ? [] : [[c.plan.setting.id, value]];
+    }),
+  );
+  const needsTyping = way === 'settings' || way === 'settings-and-file';
+  const isReady = !needsTyping || Object.keys(numbers).length === changes.length;
+
+  const send = (): void => {
+    startTransition(async () => {
+      const done = await correctionSet({
+        id: crypto.randomUUID(),
+        calibrationId,
+        way,
+        typed: needsTyping ? numbers : {},
+      });
+      if (done.ok) router.push(`/calibrations/${calibrationId}/confirm`);
+      else setProblem(done.message);
+    });
+  };
+
+  const ways: readonly { way: Way; title: string; words: string; isOffered: boolean }[] = [
+    {
+      way: 'settings',
+      title: 'Key the settings in',
+      words: `Brings the worst corner to ${props.afterSettings}.`,
+      isOffered: changes.length > 0,
+    },
+    {
+      way: 'settings-and-file',
+      title: 'Settings, and move the rest in the file',
+      words: 'Rotation and squareness have no setting here: the cut lines of each file are moved for them.',
+      isOffered: changes.length > 0 && props.leavesRest,
+    },
+    {
+      way: 'file',
+      title: 'Move the cut in the file',
+      words: `Nothing is set on the machine; cut lines are moved. Leaves ${props.afterFile}.`,
+      isOffered: true,
+    },
+    { way: 'none', title: 'Leave it, and hide it', words: props.borderWords, isOffered: true },
+  ];
+
+  return (
+    <div>
+      <fieldset className="mb-3">
+        <legend className="h2">Which way?</legend>
+        {ways
+          .filter((w) => w.isOffered)
+          .map((w) => (
+            <label key={w.way} className={`choice ${way === w.way ? 'chosen' : ''}`}>
+              <input
+                type="radio"
+                name="way"
+                checked={way === w.way}
+                onChange={() => {
+                  setWay(w.way);
+                }}
+              />
+              <span>
+                <strong>{w.title}</strong>
+                <span className="d-block quiet">{w.words}</span>
+              </span>
+            </label>
+          ))}
+      </fieldset>
+      {needsTyping && (
+        <>
+          <p className="caution">
+            Write the old values down before you change them. First run with a new setting: tool up, hand at stop.
+            Follow your machine&rsquo;s manual and local rules.
+          </p>
+          <TypedBack
+            changes={changes}
+            typed={typed}
+            onTyped={(id, text) => {
+              setTyped({ ...typed, [id]: text });
+            }}
+          />
+        </>
+      )}
+      <button type="button" className="btn btn-primary" disabled={isBusy || !isReady} onClick={send}>
+        {needsTyping ? 'I have set them' : 'Take this way'}
+      </button>
+      {needsTyping && !isReady && <p className="quiet mt-1">Type each value back as the display shows it.</p>}
+      <p role="alert" className="mt-2">
+        {problem}
+      </p>
+    </div>
+  );
+}

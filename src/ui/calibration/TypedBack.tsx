@@ -1,0 +1,98 @@
+'use client';
+
+import { useId } from 'react';
+import { checkTyped } from '@/core/setting/check-typed';
+import type { SettingChange } from '@/core/setting/plan-settings';
+
+export interface ChangeView {
+  /** The plan itself: what is typed back is compared with it. */
+  readonly plan: SettingChange;
+  readonly unit: string;
+  readonly before: string;
+  readonly after: string;
+  readonly toType: string;
+  readonly moveWords: string;
+}
+
+interface Props {
+  readonly changes: readonly ChangeView[];
+  readonly typed: Readonly<Record<string, string>>;
+  readonly onTyped: (settingId: string, text: string) => void;
+}
+
+/** A number as a display shows it: decimal point or comma, minus of any kind. Null when it is none. */
+export function readDisplay(text: string): number | null {
+  const plain = text.trim().replace(',', '.').replace('\u2212', '-');
+  return /^[+-]?(\d+\.?\d*|\.\d+)$/.test(plain) ? Number(plain) : null;
+}
+
+/** What is odd about a value typed back, in words; null when it is as planned. */
+export function typedWarning(c: ChangeView, text: string): string | null {
+  const value = readDisplay(text);
+  const { displayName: name, minValue, maxValue, step } = c.plan.setting;
+  if (value === null)
+    return text.trim() === '' ? null : `"${text}" is not a number. Type what ${name} shows, such as ${c.toType}.`;
+  switch (checkTyped(c.plan, value).kind) {
+    case 'as-planned':
+      return null;
+    case 'change-for-value':
+      return `${text} looks like the change. ${name} wants the new value: ${c.toType}.`;
+    case 'value-for-change':
+      return `${text} looks like the whole value. ${name} adds what is typed: type ${c.toType}.`;
+    case 'other-sign':
+      return `The sign is the other way round: ${c.toType} was meant.`;
+    case 'out-of-range':
+      return `${name} goes from ${minValue} to ${maxValue}.`;
+    case 'not-on-step':
+      return `${name} moves in steps of ${step}.`;
+    case 'unchanged':
+      return `${name} still shows its old value. Set it to ${c.toType}.`;
+    case 'another-value':
+      return `Planned was ${c.toType}. What you typed will be kept as what the machine is set to.`;
+  }
+}
+
+/** One row a setting: old value to write down, new value, which way the cut moves, and the value typed back. */
+export function TypedBack({ changes, typed, onTyped }: Props) {
+  const id = useId();
+  return (
+    <ol className="changes">
+      {changes.map((c) => {
+        const text = typed[c.plan.setting.id] ?? '';
+        const warning = typedWarning(c, text);
+        return (
+          <li key={c.plan.setting.id}>
+            <p className="set-words">
+              Set <strong>{c.plan.setting.displayName}</strong> from <span className="figures">{c.before}</span> to{' '}
+              <strong className="figures">{c.after}</strong>
+              {c.plan.setting.combine === 'adds' && <span>{` (it adds: type ${c.toType})`}</span>}
+            </p>
+            <p className="quiet mb-1">{`Then ${c.moveWords}.${c.plan.isAtLimit ? ' This is as far as it goes.' : ''}`}</p>
+            <label
+              htmlFor={`${id}-${c.plan.setting.id}`}
+              className="form-label"
+            >{`${c.plan.setting.displayName} shows now`}</label>
+            <span className="d-flex align-items-center gap-2">
+              <input
+                id={`${id}-${c.plan.setting.id}`}
+                className={`form-control figures ${warning ? 'is-invalid' : ''}`}
+                style={{ maxWidth: '8rem' }}
+                inputMode="decimal"
+                autoComplete="off"
+                value={text}
+                aria-describedby={`${id}-${c.plan.setting.id}-help`}
+                onChange={(e) => {
+                  onTyped(c.plan.setting.id, e.target.value);
+                }}
+              />
+              {c.unit}
+            </span>
+            <span id={`${id}-${c.plan.setting.id}-help`} className="invalid-feedback d-block">
+              {warning}
+            </span>
+          </li>
+        );
+      })}
+    </ol>
+  );
+}

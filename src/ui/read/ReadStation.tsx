@@ -1,0 +1,308 @@
+'use client';
+
+import Link from 'next/link';
+import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { nextTurn, type TurnDeg } from '@/core/geometry/load';
+import type { SheetDefinition, WedgeFigure } from '@/core/target/sheet-definition';
+import { formatFixed, formatLength, type UnitSystem } from '@/core/units/length';
+import { TablePicture } from './TablePicture';
+import { type FigureTurn, figureTurn, keysFor, keyStep, readingFromTouch, clampReading } from './wedge-view';
+import { ReadingSheet } from './ReadingSheet';
+import { ReadingNumber } from './ReadingNumber';
+import { slotKey, type Kept } from './slot';
+import { useReadings, type ReadingKeeper } from './use-readings';
+import { WedgeLoupe } from './WedgeLoupe';
+
+export interface ReadView {
+  readonly cutSetId: string;
+  readonly setNo: number;
+  readonly definition: SheetDefinition;
+  readonly code: string;
+  readonly turnDeg: TurnDeg;
+  readonly leftOut: readonly string[];
+  readonly kept: Readonly<Record<string, Kept>>;
+  readonly isBlind: boolean;
+  readonly system: UnitSystem;
+  /** Random place of the first picture, drawn by the server so that both sides agree. */
+  readonly firstStartMm: number;
+  readonly start: { readonly spotNo: number; readonly axis: string } | null;
+  readonly next: { readonly href: string; readonly words: string };
+  readonly pictureHref: string | null;
+}
+
+/** Anywhere within half a mm, never the prediction: the eye must do the work. */
+function randomStart(): number {
+  const [bits = 0] = crypto.getRandomValues(new Uint32Array(1));
+  return clampReading(bits / 2 ** 32 - 0.5);
+}
+
+const keyOf = (w: { readonly spotNo: number; readonly axis: string }): string => slotKey({ method: 'wedge', ...w });
+
+interface Station {
+  readonly figures: readonly WedgeFigure[];
+  readonly index: number;
+  readonly valueMm: number;
+  readonly turnDeg: TurnDeg;
+  readonly keeper: ReadingKeeper;
+  readonly setValue: (mm: number) => void;
+  readonly turnOn: () => void;
+  readonly choose: (index: number) => void;
+  readonly answer: (state: Kept['state']) => void;
+}
+
+/** State of the station: which figure, where its picture stands, how the sheet is held. */
+function useStation(view: ReadView): Station {
+  const figures = useMemo(
+    () =>
+      view.definition.wedges.filter((w) => w.setNo === view.setNo && !view.leftOut.includes(`${w.spotNo} ${w.axis}`)),
+    [view.definition, view.setNo, view.leftOut],
+  );
+  const keeper = useReadings(view.kept);
+  const [index, setIndex] = useState(() => firstIndex(figures, view));
+  const [valueMm, setValue] = useState(view.firstStartMm);
+  const [startedAtMm, setStarted] = useState(view.firstStartMm);
+  const [turnDeg, setTurnDeg] = useState<TurnDeg>(view.turnDeg);
+
+  const choose = useCallback((next: number) => {
+    const start = randomStart();
+    setIndex(next);
+    setValue(start);
+    setStarted(start);
+  }, []);
+  const answer = (state: Kept['state']): void => {
+    const figure = figures[index];
+    if (!figure) return;
+    const { spotNo, axis } = figure;
+    const readingMm = state === 'read' ? valueMm : null;
+    keeper.keep({ cutSetId: view.cutSetId, spotNo, axis, method: 'wedge', state, readingMm, startedAtMm });
+    const rest = [...figures.slice(index + 1), ...figures.slice(0, index)];
+    const open = rest.find((f) => keeper.kept[keyOf(f)] === undefined);
+    choose(open ? figures.indexOf(open) : index);
+  };
+  const turnOn = (): void => {
+    setTurnDeg(nextTurn(turnDeg));
+  };
+  return { figures, index, valueMm, turnDeg, keeper, setValue, turnOn, choose, answer };
+}
+
+/** Read by matching the picture: one figure at a time, drawn large, moved until it looks like the sheet. */
+export function ReadStation({ view }: { readonly view: ReadView }) {
+  const station = useStation(view);
+  const frame = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    frame.current?.focus();
+  }, []);
+  const { figures, index, valueMm, turnDeg, keeper, choose } = station;
+  const chooseFigure = useCallback(
+    (w: WedgeFigure) => {
+      choose(figures.indexOf(w));
+    },
+    [choose, figures],
+  );
+  const doneKeys = useMemo(
+    () => figures.filter((f) => keeper.kept[keyOf(f)]).map((f) => `${f.spotNo} ${f.axis}`),
+    [figures, keeper.kept],
+  );
+  const figure = figures[index];
+  if (!figure) return <p>This set has no figures to read.</p>;
+  const turn = figureTurn(figure.axis, turnDeg);
+  const left = figures.length - doneKeys.length;
+
+  const handleKey = (event: KeyboardEvent): void => {
+    if (event.target instanceof HTMLInputElement) return;
+    const step = keyStep(event.key, turn);
+    if (step !== 0) {
+      event.preventDefault();
+      station.setValue(clampReading(valueMm + step * (event.shiftKey ? 0.5 : 0.05)));
+    } else if (event.key === 'Enter' && event.target === frame.current) station.answer('read');
+    else if (event.key.toLowerCase() === 'r') station.turnOn();
+  };
+
+  return (
+    <div
+      className="station"
+      ref={frame}
+      tabIndex={-1}
+      onKeyDown={handleKey}
+      role="application"
+      aria-label="Match the picture"
+    >
+      <div className="station-sheet">
+        <ReadingSheet
+          definition={view.definition}
+          code={view.code}
+          setNo={view.setNo}
+          turnDeg={turnDeg}
+          current={figure}
+          done={doneKeys}
+          onChoose={chooseFigure}
+        />
+        <button type="button" className="btn-plain" onClick={station.turnOn}>
+          Hold the sheet like this, or turn the picture <span className="key">R</span>
+        </button>
+        {view.pictureHref && <TablePicture href={view.pictureHref} figure={figure} turnDeg={turnDeg} />}
+      </div>
+      <div className="station-figure">
+        <h2>{`Spot ${figure.spotNo}, ${figure.axis}: make the picture look like the sheet`}</h2>
+        <WedgeLoupe
+          halfLengthMm={figure.halfLengthMm}
+          ditherMm={figure.ditherMm}
+          readingMm={valueMm}
+          turn={turn}
+          numbersAtV={figure.axis === 'along' ? -4.4 : 4.3}
+          label={`Wedge ${figure.spotNo} ${figure.axis} with the tips meeting at ${formatFixed(valueMm, 2, true)}`}
+          onTouch={(place) => {
+            station.setValue(readingFromTouch(place, turn, figure.halfLengthMm));
+          }}
+        />
+        <StationControls station={station} turn={turn} system={view.system} />
+        <ReadSoFar
+          figures={figures}
+          kept={keeper.kept}
+          isBlind={view.isBlind}
+          system={view.system}
+          onChoose={choose}
+          current={index}
+        />
+        <Link className={`btn ${left === 0 ? 'btn-primary' : 'btn-quiet'}`} href={view.next.href} prefetch={false}>
+          {left === 0 ? view.next.words : `${left} still to read`}
+        </Link>
+      </div>
+    </div>
+  );
+}
+
+interface ControlsProps {
+  readonly station: Station;
+  readonly turn: FigureTurn;
+  readonly system: UnitSystem;
+}
+
+/** The number, the two keys that move the cut, and what can be said of the figure. */
+function StationControls({ station, turn, system }: ControlsProps) {
+  const { valueMm, setValue, answer, keeper } = station;
+  const [less, more] = keysFor(turn);
+  const nudge = (steps: number): void => {
+    setValue(clampReading(valueMm + steps * 0.05));
+  };
+  return (
+    <>
+      <ReadingNumber
+        valueMm={valueMm}
+        system={system}
+        onChange={setValue}
+        onEnter={() => {
+          answer('read');
+        }}
+      />
+      <p className="d-flex flex-wrap gap-2 mb-1">
+        <button
+          type="button"
+          className="btn btn-quiet"
+          aria-label="less"
+          onClick={() => {
+            nudge(-1);
+          }}
+        >
+          {less}
+        </button>
+        <button
+          type="button"
+          className="btn btn-quiet"
+          aria-label="more"
+          onClick={() => {
+            nudge(1);
+          }}
+        >
+          {more}
+        </button>
+        <button
+          type="button"
+          className="btn btn-primary flex-fill"
+          onClick={() => {
+            answer('read');
+          }}
+        >
+          It looks like this <span className="key">Enter</span>
+        </button>
+      </p>
+      <p className="quiet mb-1">
+        Tap where the tips meet, then fine-tune with {less} {more} (Shift: half a mm).
+      </p>
+      <p className="d-flex flex-wrap gap-3 mb-1">
+        <button
+          type="button"
+          className="btn-plain"
+          onClick={() => {
+            answer('skipped');
+          }}
+        >
+          Skip it
+        </button>
+        <button
+          type="button"
+          className="btn-plain"
+          onClick={() => {
+            answer('unreadable');
+          }}
+        >
+          Cannot be read
+        </button>
+      </p>
+      <p className="mb-2" role="status">
+        {keeper.notice}
+        {keeper.waiting > 0 && (
+          <button
+            type="button"
+            className="btn-plain ms-2"
+            onClick={keeper.retry}
+          >{`Send ${keeper.waiting} again`}</button>
+        )}
+      </p>
+    </>
+  );
+}
+
+function firstIndex(figures: readonly WedgeFigure[], view: ReadView): number {
+  const wanted = view.start;
+  const asked = wanted ? figures.findIndex((f) => f.spotNo === wanted.spotNo && f.axis === wanted.axis) : -1;
+  if (asked >= 0) return asked;
+  const open = figures.findIndex((f) => view.kept[keyOf(f)] === undefined);
+  return Math.max(0, open);
+}
+
+interface SoFarProps {
+  readonly figures: readonly WedgeFigure[];
+  readonly kept: Readonly<Record<string, Kept>>;
+  readonly isBlind: boolean;
+  readonly system: UnitSystem;
+  readonly current: number;
+  readonly onChoose: (index: number) => void;
+}
+
+/** What was read so far; a tap reads it again. A confirming cut is read blind: only that it was read is shown. */
+function ReadSoFar({ figures, kept, isBlind, system, current, onChoose }: SoFarProps) {
+  const words = (k: Kept | undefined): string => {
+    if (!k) return '\u2013';
+    if (k.readingMm === null) return k.state === 'skipped' ? 'skipped' : 'unreadable';
+    return isBlind ? 'read' : formatLength(k.readingMm, system, true);
+  };
+  return (
+    <ol className="so-far">
+      {figures.map((f, i) => (
+        <li key={keyOf(f)}>
+          <button
+            type="button"
+            className={i === current ? 'current' : ''}
+            onClick={() => {
+              onChoose(i);
+            }}
+          >
+            <span className="quiet">{`${f.spotNo} ${f.axis}`}</span>{' '}
+            <span className="figures">{words(kept[keyOf(f)])}</span>
+          </button>
+        </li>
+      ))}
+    </ol>
+  );
+}

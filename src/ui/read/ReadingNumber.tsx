@@ -1,0 +1,59 @@
+'use client';
+
+import { useState } from 'react';
+import { formatLengthNumber, lengthProblemWords, parseLength, unitWord, type UnitSystem } from '@/core/units/length';
+import { clampReading } from './wedge-view';
+
+interface Props {
+  readonly valueMm: number;
+  readonly system: UnitSystem;
+  readonly onChange: (mm: number) => void;
+  readonly onEnter: () => void;
+}
+
+/** The reading as a number to be read from a metre away; typing one works as well. */
+export function ReadingNumber({ valueMm, system, onChange, onEnter }: Props) {
+  // What is being typed belongs to the value it was begun at: when the picture moves, the number follows.
+  const [draft, setDraft] = useState<{ text: string; forMm: number } | null>(null);
+  const typed = draft?.forMm === valueMm ? draft.text : null;
+  const shown = typed ?? formatLengthNumber(valueMm, system, true);
+  const parsed = typed === null || typed === '' ? null : parseLength(typed, system);
+  const isFar = parsed?.ok === true && Math.abs(parsed.value) > 1;
+  return (
+    <div className="reading-number">
+      <label htmlFor="reading">The tips meet at</label>
+      <input
+        id="reading"
+        className="figures"
+        inputMode="decimal"
+        autoComplete="off"
+        value={shown}
+        onFocus={(e) => {
+          e.target.select();
+        }}
+        onChange={(e) => {
+          setDraft({ text: e.target.value, forMm: valueMm });
+        }}
+        onBlur={() => {
+          if (parsed?.ok && !isFar) onChange(clampReading(parsed.value));
+          setDraft(null);
+        }}
+        onKeyDown={(e) => {
+          if (e.key !== 'Enter') return;
+          e.preventDefault();
+          if (typed === null) onEnter();
+          else if (parsed?.ok && !isFar) onChange(clampReading(parsed.value));
+        }}
+      />
+      <span>{unitWord(system)}</span>
+      {parsed && !parsed.ok && (
+        <span className="invalid-feedback d-block">{lengthProblemWords(parsed.error, system)}</span>
+      )}
+      {isFar && (
+        <span className="invalid-feedback d-block">
+          The figure shows 1 mm to either side. If the cut is further off, read the rough position.
+        </span>
+      )}
+    </div>
+  );
+}

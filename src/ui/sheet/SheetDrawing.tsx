@@ -1,0 +1,61 @@
+import type { ReactNode } from 'react';
+import { blockNamed } from '@/core/target/block';
+import { cutOf, inkOf } from '@/core/target/drawing';
+import type { SetNo, SheetDefinition } from '@/core/target/sheet-definition';
+import { InkShapes } from './InkShapes';
+import { sheetFrame } from './sheet-frame';
+
+interface Props {
+  readonly definition: SheetDefinition;
+  readonly code: string;
+  /** Counter-clockwise turn of the printed arrow in the view. */
+  readonly turnDeg?: number;
+  readonly cutSets?: readonly SetNo[];
+  readonly label: string;
+  /** Drawn over the sheet in the sheet frame, y up. */
+  readonly children?: ReactNode;
+  readonly isInkFaint?: boolean;
+  readonly blockOnly?: boolean;
+}
+
+/** The check sheet, true to shape: print in ink, cut in dashed red, on its paper. */
+export function SheetDrawing({
+  definition,
+  code,
+  turnDeg = 0,
+  cutSets = [],
+  label,
+  children,
+  isInkFaint = false,
+  blockOnly = false,
+}: Props) {
+  const block = blockNamed(definition.blockName);
+  const paper = blockOnly ? { widthMm: block.widthMm + 6, lengthMm: block.lengthMm + 6 } : block.page;
+  const frame = sheetFrame(paper, turnDeg);
+  return (
+    <svg className="drawing" viewBox={frame.viewBox} role="img" aria-label={label} style={{ maxHeight: '82vh' }}>
+      <g transform={frame.transform}>
+        <rect
+          x={-paper.widthMm / 2}
+          y={-paper.lengthMm / 2}
+          width={paper.widthMm}
+          height={paper.lengthMm}
+          fill="var(--sheet)"
+          stroke="var(--rule)"
+          strokeWidth="0.4"
+        />
+        <g opacity={isInkFaint ? 0.3 : 1}>
+          <InkShapes shapes={inkOf(definition, code)} />
+        </g>
+        {cutSets.map((setNo) => (
+          <g key={setNo} fill="none" stroke="var(--plumb)" strokeWidth="0.35" strokeDasharray="1.6 1">
+            {cutOf(definition, setNo).map((path, i) => (
+              <polyline key={i} points={path.map((p) => `${p.x.toFixed(2)},${p.y.toFixed(2)}`).join(' ')} />
+            ))}
+          </g>
+        ))}
+        {children}
+      </g>
+    </svg>
+  );
+}

@@ -7,7 +7,6 @@ import { fail, ok, type Result } from '@/core/result';
 import { printFactor } from '@/core/target/print-factor';
 import type { Load } from '@/core/geometry/load';
 import type { Database, Session } from '@/db/client';
-import type { STEPS } from '@/db/schema/calibration';
 import { calibration, calibrationSheet, cutSet, printCheck } from '@/db/schema/calibration';
 import { markAttempt } from '@/db/schema/correction';
 import { now } from '../clock';

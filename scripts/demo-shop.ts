@@ -48,7 +48,11 @@ export interface DemoSetup {
   readonly settings: readonly DemoSetting[];
   readonly truth: { readonly error: ErrorParameters; readonly markSdMm: number; readonly printScale?: number };
   /** What the demo's past holds: days before today of a confirmed calibration, then events. */
-  readonly past: { readonly confirmedDaysAgo?: number; readonly failedDaysAgo?: number; readonly events?: readonly { kind: EventKind; daysAgo: number; note: string }[] };
+  readonly past: {
+    readonly confirmedDaysAgo?: number;
+    readonly failedDaysAgo?: number;
+    readonly events?: readonly { kind: EventKind; daysAgo: number; note: string }[];
+  };
 }
 
 const offset = (displayName: string, over: Partial<DemoSetting>): DemoSetting => ({
@@ -89,7 +93,17 @@ export const SETUPS: readonly DemoSetup[] = [
     material: 'strip',
     toleranceMm: 0.3,
     settings: FOUR_SETTINGS,
-    truth: { error: { offsetAcrossMm: 0.42, offsetAlongMm: -0.31, rotationRad: 0.0008, scaleAcross: 0.0014, scaleAlong: -0.0011, squareness: 0.0004 }, markSdMm: 0.03 },
+    truth: {
+      error: {
+        offsetAcrossMm: 0.42,
+        offsetAlongMm: -0.31,
+        rotationRad: 0.0008,
+        scaleAcross: 0.0014,
+        scaleAlong: -0.0011,
+        squareness: 0.0004,
+      },
+      markSdMm: 0.03,
+    },
     past: { confirmedDaysAgo: 6 },
   },
   {
@@ -111,7 +125,10 @@ export const SETUPS: readonly DemoSetup[] = [
       offset('OFFSET X', { actsOn: 'offset_along', value: -0.5 }),
       offset('LENGTH', { actsOn: 'scale_along', unit: 'per_mille', range: [-20, 20], step: 0.1 }),
     ],
-    truth: { error: { ...NO_ERROR, offsetAcrossMm: -0.55, offsetAlongMm: 0.35, scaleAlong: 0.0018, rotationRad: -0.0003 }, markSdMm: 0.05 },
+    truth: {
+      error: { ...NO_ERROR, offsetAcrossMm: -0.55, offsetAlongMm: 0.35, scaleAlong: 0.0018, rotationRad: -0.0003 },
+      markSdMm: 0.05,
+    },
     past: { confirmedDaysAgo: 24, events: [{ kind: 'new_blade', daysAgo: 2, note: '45 degree blade' }] },
   },
   {
@@ -149,8 +166,14 @@ export const SETUPS: readonly DemoSetup[] = [
     feeds: 'towards',
     material: 'laminated',
     toleranceMm: 0.3,
-    settings: [offset('SHIFT A', { unit: 'tenth_mm', step: 1, range: [-90, 90] }), offset('SHIFT B', { actsOn: 'offset_along', unit: 'tenth_mm', step: 1, range: [-90, 90] })],
-    truth: { error: { ...NO_ERROR, offsetAcrossMm: 0.35, offsetAlongMm: -0.4, scaleAlong: 0.0052, squareness: 0.0012 }, markSdMm: 0.06 },
+    settings: [
+      offset('SHIFT A', { unit: 'tenth_mm', step: 1, range: [-90, 90] }),
+      offset('SHIFT B', { actsOn: 'offset_along', unit: 'tenth_mm', step: 1, range: [-90, 90] }),
+    ],
+    truth: {
+      error: { ...NO_ERROR, offsetAcrossMm: 0.35, offsetAlongMm: -0.4, scaleAlong: 0.0052, squareness: 0.0012 },
+      markSdMm: 0.06,
+    },
     past: { failedDaysAgo: 3 },
   },
   {
@@ -167,7 +190,10 @@ export const SETUPS: readonly DemoSetup[] = [
     feeds: 'away',
     material: 'disc',
     toleranceMm: 0.4,
-    settings: [offset('X ADJ', { step: 0.1, range: [-9, 9] }), offset('Y ADJ', { actsOn: 'offset_along', step: 0.1, sense: -1, range: [-9, 9] })],
+    settings: [
+      offset('X ADJ', { step: 0.1, range: [-9, 9] }),
+      offset('Y ADJ', { actsOn: 'offset_along', step: 0.1, sense: -1, range: [-9, 9] }),
+    ],
     truth: { error: { ...NO_ERROR, offsetAcrossMm: 0.3, offsetAlongMm: 0.5, rotationRad: 0.0006 }, markSdMm: 0.05 },
     past: { confirmedDaysAgo: 71, events: [{ kind: 'driver', daysAgo: 9, note: 'thicker paper in tray 2' }] },
   },

@@ -7,7 +7,7 @@ import type { Database } from '@/db/client';
 import type { Actor } from '@/server/services/actor';
 import { analyse } from '@/server/services/analysis';
 import { confirmCorrection } from '@/server/services/confirm';
-import { acceptCorrection, changedOnly, useRough } from '@/server/services/corrections';
+import { acceptCorrection, changedOnly, applyRough } from '@/server/services/corrections';
 import { saveReading } from '@/server/services/readings';
 import { loadRecord, type CalibrationRecord } from '@/server/services/record';
 import { cutsOfSet } from '@/server/services/simulation';
@@ -23,6 +23,8 @@ export interface Order {
   readonly toleranceMm: number;
   readonly way: 'settings' | 'settings-and-file' | 'file' | 'none';
   readonly loads?: readonly [Load, Load];
+  /** The calibration's id, where the same run is wanted each time. */
+  readonly id?: string;
 }
 
 const EYE_SD_MM = 0.03;
@@ -41,8 +43,15 @@ export async function mustLoad(db: Database, id: string): Promise<CalibrationRec
 }
 
 /** Cuts the next set and reads it. @returns how many figures could be read. */
-export async function cutAndRead(db: Database, actor: Actor, calibrationId: string, work: { load: Load; rng: Rng }): Promise<number> {
-  const cutSetId = await must(recordCut(db, actor, { id: randomUUID(), calibrationId, ...work.load, outcome: 'done', isFreshLoad: true }));
+export async function cutAndRead(
+  db: Database,
+  actor: Actor,
+  calibrationId: string,
+  work: { load: Load; rng: Rng },
+): Promise<number> {
+  const cutSetId = await must(
+    recordCut(db, actor, { id: randomUUID(), calibrationId, ...work.load, outcome: 'done', isFreshLoad: true }),
+  );
   const record = await mustLoad(db, calibrationId);
   const set = record.cutSets.find((c) => c.id === cutSetId);
   const picture = set ? await cutsOfSet(db, record, set) : null;
@@ -52,7 +61,16 @@ export async function cutAndRead(db: Database, actor: Actor, calibrationId: stri
     if (seen.readingMm === null) continue;
     count++;
     await must(
-      saveReading(db, actor, { id: randomUUID(), cutSetId, spotNo: seen.spotNo, axis: seen.axis, method: 'wedge', state: 'read', readingMm: seen.readingMm, startedAtMm: 0.2 }),
+      saveReading(db, actor, {
+        id: randomUUID(),
+        cutSetId,
+        spotNo: seen.spotNo,
+        axis: seen.axis,
+        method: 'wedge',
+        state: 'read',
+        readingMm: seen.readingMm,
+        startedAtMm: 0.2,
+      }),
     );
   }
   if (count === 0) await readRough(db, actor, { record, cutSetId, cuts: picture.cuts });
@@ -60,27 +78,51 @@ export async function cutAndRead(db: Database, actor: Actor, calibrationId: stri
 }
 
 /** The corner of each cut L, to a quarter of a mm, over its grid. */
-async function readRough(db: Database, actor: Actor, seen: { record: CalibrationRecord; cutSetId: string; cuts: readonly (readonly { x: number; y: number }[])[] }): Promise<void> {
+async function readRough(
+  db: Database,
+  actor: Actor,
+  seen: { record: CalibrationRecord; cutSetId: string; cuts: readonly (readonly { x: number; y: number }[])[] },
+): Promise<void> {
   const ells = seen.cuts.filter((c) => c.length === 7);
   for (const [i, rough] of seen.record.definition.roughs.entries()) {
     const corner = ells[i]?.[0];
     if (!corner) continue;
-    for (const [axis, value] of [['across', corner.x - rough.centre.x], ['along', corner.y - rough.centre.y]] as const) {
+    for (const [axis, value] of [
+      ['across', corner.x - rough.centre.x],
+      ['along', corner.y - rough.centre.y],
+    ] as const) {
       const readingMm = Math.round(value * 4) / 4;
-      await must(saveReading(db, actor, { id: randomUUID(), cutSetId: seen.cutSetId, spotNo: rough.spotNo, axis, method: 'rough', state: 'read', readingMm, startedAtMm: 0 }));
+      await must(
+        saveReading(db, actor, {
+          id: randomUUID(),
+          cutSetId: seen.cutSetId,
+          spotNo: rough.spotNo,
+          axis,
+          method: 'rough',
+          state: 'read',
+          readingMm,
+          startedAtMm: 0,
+        }),
+      );
     }
   }
 }
 
 /** From a sheet to a verdict. */
-export async function runCalibration(db: Database, actor: Actor, order: Order, rng: Rng): Promise<{ calibrationId: string; verdict: Verdict }> {
+export async function runCalibration(
+  db: Database,
+  actor: Actor,
+  order: Order,
+  rng: Rng,
+): Promise<{ calibrationId: string; verdict: Verdict }> {
   const [first, second] = order.loads ?? [PLAIN, PLAIN];
-  const { loads: _loads, way, ...input } = order;
-  const calibrationId = await must(startCalibration(db, actor, { id: randomUUID(), ...input }));
+  const { setupId, materialId, blockName, kind, toleranceMm, way } = order;
+  const input = { id: order.id ?? randomUUID(), setupId, materialId, blockName, kind, toleranceMm };
+  const calibrationId = await must(startCalibration(db, actor, input));
   const line = (await mustLoad(db, calibrationId)).block.checkLineMm;
   await must(checkPrint(db, actor, { id: randomUUID(), calibrationId, lineMm: line }));
   if ((await cutAndRead(db, actor, calibrationId, { load: first, rng })) === 0) {
-    await must(useRough(db, actor, { id: randomUUID(), calibrationId, way: 'file', typed: {} }));
+    await must(applyRough(db, actor, { id: randomUUID(), calibrationId, way: 'file', typed: {} }));
     await cutAndRead(db, actor, calibrationId, { load: first, rng });
     await must(addSheet(db, calibrationId));
   }

@@ -1,8 +1,20 @@
 /** Seeds an empty database with the demo shop. Its past is made by the application's own services on the stand-ins. */
-import { randomUUID } from 'node:crypto';
+import { createHash, randomUUID } from 'node:crypto';
 import { seededRng, seedFrom } from '@/core/math/random';
 import { database } from '@/db/client';
-import { cutter, machineSetting, material, person, printer, printMode, program, settingValue, setup, shopSetting, simulatedSetup } from '@/db/schema/shop';
+import {
+  cutter,
+  machineSetting,
+  material,
+  person,
+  printer,
+  printMode,
+  program,
+  settingValue,
+  setup,
+  shopSetting,
+  simulatedSetup,
+} from '@/db/schema/shop';
 import { event } from '@/db/schema/correction';
 import { setClock } from '@/server/clock';
 import { findShop } from '@/db/queries/shop';
@@ -22,16 +34,11 @@ async function once(key: string, make: (id: string) => Promise<unknown>): Promis
   return id;
 }
 
-async function seedSetup(demo: DemoSetup, actorId: string): Promise<{ setupId: string; cutterId: string }> {
-  const printerId = await once(`printer ${demo.printer}`, (id) => db.insert(printer).values({ id, name: demo.printer, dotPitchMm: demo.dotPitchMm }));
-  const modeId = await once(`mode ${demo.printer} ${demo.mode}`, (id) => db.insert(printMode).values({ id, printerId, name: demo.mode, page: demo.page }));
-  const own = demo.program;
-  const programId = own
-    ? await once(`program ${own.name}`, (id) =>
-        db.insert(program).values({ id, name: own.name, opens: ['svg', 'pdf'], marksPlacedBy: 'program', knowsCutBy: 'colour', importScale: own.importScale }))
-    : null;
-  const cutterId = await once(`cutter ${demo.cutter}`, (id) =>
-    db.insert(cutter).values({ id, name: demo.cutter, fileFormat: demo.fileFormat, fileAcross: demo.axes[0], fileAlong: demo.axes[1], feeds: demo.feeds }));
+async function seedSettings(
+  demo: DemoSetup,
+  cutterId: string,
+  actorId: string,
+): Promise<{ baseValues: Record<string, number>; senses: Record<string, number> }> {
   const baseValues: Record<string, number> = {};
   const senses: Record<string, number> = {};
   for (const [position, s] of demo.settings.entries()) {
@@ -53,10 +60,52 @@ async function seedSetup(demo: DemoSetup, actorId: string): Promise<{ setupId: s
       combine: s.combine,
       pivot: s.pivot,
     });
-    await db.insert(settingValue).values({ id: randomUUID(), machineSettingId: id, seq: 1, value: s.value, source: 'typed', setAt: new Date(Date.now() - 200 * DAY_MS), setBy: actorId });
+    await db.insert(settingValue).values({
+      id: randomUUID(),
+      machineSettingId: id,
+      seq: 1,
+      value: s.value,
+      source: 'typed',
+      setAt: new Date(Date.now() - 200 * DAY_MS),
+      setBy: actorId,
+    });
     baseValues[id] = s.value;
     senses[id] = s.trueSense;
   }
+  return { baseValues, senses };
+}
+
+async function seedSetup(demo: DemoSetup, actorId: string): Promise<{ setupId: string; cutterId: string }> {
+  const printerId = await once(`printer ${demo.printer}`, (id) =>
+    db.insert(printer).values({ id, name: demo.printer, dotPitchMm: demo.dotPitchMm }),
+  );
+  const modeId = await once(`mode ${demo.printer} ${demo.mode}`, (id) =>
+    db.insert(printMode).values({ id, printerId, name: demo.mode, page: demo.page }),
+  );
+  const own = demo.program;
+  const programId = own
+    ? await once(`program ${own.name}`, (id) =>
+        db.insert(program).values({
+          id,
+          name: own.name,
+          opens: ['svg', 'pdf'],
+          marksPlacedBy: 'program',
+          knowsCutBy: 'colour',
+          importScale: own.importScale,
+        }),
+      )
+    : null;
+  const cutterId = await once(`cutter ${demo.cutter}`, (id) =>
+    db.insert(cutter).values({
+      id,
+      name: demo.cutter,
+      fileFormat: demo.fileFormat,
+      fileAcross: demo.axes[0],
+      fileAlong: demo.axes[1],
+      feeds: demo.feeds,
+    }),
+  );
+  const { baseValues, senses } = await seedSettings(demo, cutterId, actorId);
   const setupId = randomUUID();
   await db.insert(setup).values({
     id: setupId,
@@ -87,6 +136,12 @@ async function seedSetup(demo: DemoSetup, actorId: string): Promise<{ setupId: s
   return { setupId, cutterId };
 }
 
+/** The same id for the same words: the stand-ins' noise hangs on it, so that the demo is the same each time. */
+function uuidOf(words: string): string {
+  const hex = createHash('sha256').update(words).digest('hex');
+  return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-4${hex.slice(13, 16)}-8${hex.slice(17, 20)}-${hex.slice(20, 32)}`;
+}
+
 async function seedPast(demo: DemoSetup, setupId: string, actorId: string): Promise<void> {
   const { confirmedDaysAgo, failedDaysAgo, events = [] } = demo.past;
   const daysAgo = confirmedDaysAgo ?? failedDaysAgo;
@@ -96,27 +151,51 @@ async function seedPast(demo: DemoSetup, setupId: string, actorId: string): Prom
     let minutes = -25;
     setClock(() => new Date(end + 60_000 * (minutes += 0.4)));
     const rng = seededRng(seedFrom('eye', demo.name));
-    await runCalibration(db, { personId: actorId }, { setupId, materialId, blockName: demo.page, kind: 'full', toleranceMm: demo.toleranceMm, way: 'settings' }, rng);
+    await runCalibration(
+      db,
+      { personId: actorId },
+      {
+        setupId,
+        materialId,
+        blockName: demo.page,
+        kind: 'full',
+        toleranceMm: demo.toleranceMm,
+        way: 'settings',
+        id: uuidOf(`first ${demo.name}`),
+      },
+      rng,
+    );
     setClock(undefined);
   }
   for (const e of events) {
     const found = (await db.select().from(setup)).find((s) => s.id === setupId);
     const target = e.kind === 'driver' ? { printerId: found?.printerId } : { cutterId: found?.cutterId };
-    await db.insert(event).values({ id: randomUUID(), ...target, kind: e.kind, note: e.note, at: new Date(Date.now() - e.daysAgo * DAY_MS), by: actorId });
+    await db.insert(event).values({
+      id: randomUUID(),
+      ...target,
+      kind: e.kind,
+      note: e.note,
+      at: new Date(Date.now() - e.daysAgo * DAY_MS),
+      by: actorId,
+    });
   }
 }
 
 async function seed(): Promise<void> {
   if (await findShop(db)) return;
-  for (const p of PEOPLE) await once(`person ${p.key}`, (id) => db.insert(person).values({ id, name: p.name, unitSystem: p.unitSystem }));
-  for (const m of MATERIALS) await once(`material ${m.key}`, (id) => db.insert(material).values({ id, name: m.name, finish: m.finish }));
+  for (const p of PEOPLE)
+    await once(`person ${p.key}`, (id) => db.insert(person).values({ id, name: p.name, unitSystem: p.unitSystem }));
+  for (const m of MATERIALS)
+    await once(`material ${m.key}`, (id) => db.insert(material).values({ id, name: m.name, finish: m.finish }));
   const actorId = ids.get('person marit') ?? '';
   for (const demo of SETUPS) {
     const { setupId } = await seedSetup(demo, actorId);
     await seedPast(demo, setupId, actorId);
   }
   // Last of all: a shop without its name is one whose seeding was cut off.
-  await db.insert(shopSetting).values({ only: true, name: 'River and trail workshop', isDemo: true, defaultToleranceMm: 0.3 });
+  await db
+    .insert(shopSetting)
+    .values({ only: true, name: 'River and trail workshop', isDemo: true, defaultToleranceMm: 0.3 });
 }
 
 await seed();

@@ -18,7 +18,7 @@ import { database } from '../services/database';
 import type { Actor } from '../services/actor';
 import { refusal } from '../services/actor';
 import { abandonCalibration, confirmCorrection, reopenCalibration } from '../services/confirm';
-import { acceptCorrection, useRough } from '../services/corrections';
+import { acceptCorrection, applyRough } from '../services/corrections';
 import { saveReading, type SavedReading } from '../services/readings';
 import { currentSession } from '../services/session';
 import { startCalibration } from '../services/start';
@@ -73,7 +73,7 @@ export async function keepReading(raw: unknown): Promise<Answer<SavedReading>> {
 
 export async function roughUsed(raw: unknown): Promise<Answer<string>> {
   return answer(UseRough, raw, async (input) => {
-    const done = await useRough(database(), await actor(), input);
+    const done = await applyRough(database(), await actor(), input);
     refresh(input.calibrationId);
     return done;
   });

@@ -145,7 +145,7 @@ export function roughPlan(record: CalibrationRecord, rough: Rough): SettingsPlan
 }
 
 /** The rough position is kept as a fit of a shift alone, and brings the fine figures into reach by settings or in the file. */
-export async function useRough(
+export async function applyRough(
   database: Database,
   actor: Actor,
   input: UseRoughInput,

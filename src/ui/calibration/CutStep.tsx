@@ -4,6 +4,9 @@ import { useRouter } from 'next/navigation';
 import { useState, useTransition } from 'react';
 import { loadTurnOf, TURNS, viewTurnOf, type FeedDirection, type Load } from '@/core/geometry/load';
 import { cutDone } from '@/server/actions/calibration';
+import type { Point } from '@/core/geometry/affine';
+import type { SheetDefinition } from '@/core/target/sheet-definition';
+import { SheetDrawing } from '../sheet/SheetDrawing';
 import { Instructions, type InstructionsView } from './Instructions';
 import { LoadPicture } from './LoadPicture';
 import { MarksNotRead } from './MarksNotRead';
@@ -18,6 +21,9 @@ export interface CutView {
   readonly isSimulated: boolean;
   readonly tries: readonly { readonly tried: string; readonly outcome: 'read' | 'not_read' }[];
   readonly needsNewSheet: boolean;
+  readonly definition: SheetDefinition;
+  readonly code: string;
+  readonly marks: { readonly centres: readonly Point[]; readonly isOurs: boolean };
 }
 
 type Outcome = 'done' | 'marks_not_read' | 'wrong_place' | 'stopped';
@@ -118,6 +124,18 @@ export function CutStep({ view }: { readonly view: CutView }) {
               )}
             </span>
           </label>
+        )}
+        {load.face === 'ink-up' && (
+          <div className="bed mt-2">
+            <SheetDrawing
+              definition={view.definition}
+              code={view.code}
+              turnDeg={viewTurn}
+              cutSets={[view.setNo === 1 ? 1 : 2]}
+              marks={view.marks}
+              label={`The sheet as it lies, with the lines of cut ${view.setNo} dashed`}
+            />
+          </div>
         )}
       </div>
       <div>

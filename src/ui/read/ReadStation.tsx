@@ -90,7 +90,7 @@ export function ReadStation({ view }: { readonly view: ReadView }) {
   const station = useStation(view);
   const frame = useRef<HTMLDivElement>(null);
   useEffect(() => {
-    frame.current?.focus();
+    frame.current?.focus({ preventScroll: true });
   }, []);
   const { figures, index, valueMm, turnDeg, keeper, choose } = station;
   const chooseFigure = useCallback(
@@ -144,18 +144,22 @@ export function ReadStation({ view }: { readonly view: ReadView }) {
       </div>
       <div className="station-figure">
         <h2>{`Spot ${figure.spotNo}, ${figure.axis}: make the picture look like the sheet`}</h2>
-        <WedgeLoupe
-          halfLengthMm={figure.halfLengthMm}
-          ditherMm={figure.ditherMm}
-          readingMm={valueMm}
-          turn={turn}
-          numbersAtV={figure.axis === 'along' ? -4.4 : 4.3}
-          label={`Wedge ${figure.spotNo} ${figure.axis} with the tips meeting at ${formatFixed(valueMm, 2, true)}`}
-          onTouch={(place) => {
-            station.setValue(readingFromTouch(place, turn, figure.halfLengthMm));
-          }}
-        />
-        <StationControls station={station} turn={turn} system={view.system} />
+        <div className={`at-loupe ${Math.abs(turn.uy) > 0.5 ? 'upright' : 'lying'}`}>
+          <WedgeLoupe
+            halfLengthMm={figure.halfLengthMm}
+            ditherMm={figure.ditherMm}
+            readingMm={valueMm}
+            turn={turn}
+            numbersAtV={figure.axis === 'along' ? -4.6 : 3.9}
+            label={`Wedge ${figure.spotNo} ${figure.axis} with the tips meeting at ${formatFixed(valueMm, 2, true)}`}
+            onTouch={(place) => {
+              station.setValue(readingFromTouch(place, turn, figure.halfLengthMm));
+            }}
+          />
+          <div>
+            <StationControls station={station} turn={turn} system={view.system} />
+          </div>
+        </div>
         <ReadSoFar
           figures={figures}
           kept={keeper.kept}

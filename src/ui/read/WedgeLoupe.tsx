@@ -24,7 +24,7 @@ interface Props {
 }
 
 const REACH_U = 18.6;
-const REACH_V = 6.2;
+const REACH_V = 7.4;
 
 /** The wedge as it looks through a loupe for the value entered: ink, and the weeded strip with its dashed edges. */
 export function WedgeLoupe({ halfLengthMm: h, ditherMm, readingMm, turn, label, numbersAtV, onTouch }: Props) {
@@ -103,7 +103,7 @@ export function WedgeLoupe({ halfLengthMm: h, ditherMm, readingMm, turn, label, 
             key={tenths}
             x={p.x}
             y={p.y + 0.45}
-            textAnchor="middle"
+            textAnchor={anchorFor(p.x, isTall)}
             fontSize="1.3"
             fill="var(--ink)"
             className="figures"
@@ -114,4 +114,10 @@ export function WedgeLoupe({ halfLengthMm: h, ditherMm, readingMm, turn, label, 
       })}
     </svg>
   );
+}
+
+/** Beside an upright strip numbers start clear of the ticks; under a lying one they stand in the middle. */
+function anchorFor(x: number, isTall: boolean): 'start' | 'middle' | 'end' {
+  if (!isTall) return 'middle';
+  return x > 0 ? 'start' : 'end';
 }

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
-import { blockNamed } from '@/core/target/block';
+import type { Point } from '@/core/geometry/affine';
+import { blockNamed, OWN_MARK_MM } from '@/core/target/block';
 import { cutOf, inkOf } from '@/core/target/drawing';
 import type { SetNo, SheetDefinition } from '@/core/target/sheet-definition';
 import { InkShapes } from './InkShapes';
@@ -16,6 +17,8 @@ interface Props {
   readonly children?: ReactNode;
   readonly isInkFaint?: boolean;
   readonly blockOnly?: boolean;
+  /** Registration marks: our own are printed in ink; a program's are only known as zones, drawn grey. */
+  readonly marks?: { readonly centres: readonly Point[]; readonly isOurs: boolean };
 }
 
 /** The check sheet, true to shape: print in ink, cut in dashed red, on its paper. */
@@ -28,6 +31,7 @@ export function SheetDrawing({
   children,
   isInkFaint = false,
   blockOnly = false,
+  marks,
 }: Props) {
   const block = blockNamed(definition.blockName);
   const paper = blockOnly ? { widthMm: block.widthMm + 6, lengthMm: block.lengthMm + 6 } : block.page;
@@ -47,6 +51,19 @@ export function SheetDrawing({
         <g opacity={isInkFaint ? 0.3 : 1}>
           <InkShapes shapes={inkOf(definition, code)} />
         </g>
+        {marks?.centres.map((m) => {
+          const side = marks.isOurs ? OWN_MARK_MM : 14;
+          return (
+            <rect
+              key={`${m.x} ${m.y}`}
+              x={m.x - side / 2}
+              y={m.y - side / 2}
+              width={side}
+              height={side}
+              fill={marks.isOurs ? 'var(--ink)' : 'var(--bed)'}
+            />
+          );
+        })}
         {cutSets.map((setNo) => (
           <g key={setNo} fill="none" stroke="var(--plumb)" strokeWidth="0.35" strokeDasharray="1.6 1">
             {cutOf(definition, setNo).map((path, i) => (

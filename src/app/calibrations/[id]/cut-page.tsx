@@ -43,6 +43,9 @@ export function CutPage({ record }: StepProps) {
           isSimulated: record.setupRow.isSimulated,
           tries: record.markAttempts.map((t) => ({ tried: t.tried, outcome: t.outcome })),
           needsNewSheet,
+          definition: record.definition,
+          code: record.code,
+          marks: { centres: record.marks, isOurs: record.calibration.route === 'D' },
         }}
       />
     </>

@@ -21,6 +21,7 @@ export async function PrintPage({ record, system }: StepProps) {
       <div className="two">
         <div className="bed stay">
           <SheetDrawing
+            marks={{ centres: record.marks, isOurs: record.calibration.route === 'D' }}
             definition={record.definition}
             code={record.code}
             label={`Check sheet ${record.code} as it is printed`}

@@ -1,0 +1,274 @@
+import { randomUUID } from 'node:crypto';
+import { NO_ERROR } from '@/core/geometry/error-parameters';
+import { seededRng } from '@/core/math/random';
+import { testDatabase, type TestDatabase } from '@/db/database.testing';
+import { cutAndRead, mustLoad, runCalibration } from '../../../scripts/run-calibration';
+import { analyse } from './analysis';
+import { readBench } from './bench';
+import { confirmCorrection } from './confirm';
+import { acceptCorrection } from './corrections';
+import { logEvent, undoEvent } from './events';
+import { putBack, readHistory, readHistoryEntry } from './history';
+import { saveReading } from './readings';
+import { makeShop, type TestShop } from './shop.testing';
+import { startCalibration } from './start';
+import { checkPrint, goToStep, recordCut } from './steps';
+
+jest.setTimeout(120_000);
+
+let test: TestDatabase;
+beforeAll(async () => {
+  test = await testDatabase();
+});
+afterAll(async () => {
+  await test.close();
+});
+
+const PLAIN = { turnDeg: 0, face: 'ink-up' } as const;
+const error = { ...NO_ERROR, offsetAcrossMm: 0.42, offsetAlongMm: -0.3 };
+const order = (shop: TestShop) =>
+  ({
+    setupId: shop.setupId,
+    materialId: shop.materialId,
+    blockName: 'A4',
+    kind: 'full',
+    toleranceMm: 0.3,
+    way: 'settings',
+  }) as const;
+
+async function started(shop: TestShop): Promise<string> {
+  const id = randomUUID();
+  const done = await startCalibration(test.database, shop.actor, {
+    id,
+    setupId: shop.setupId,
+    materialId: shop.materialId,
+    blockName: 'A4',
+    kind: 'quick',
+    toleranceMm: 0.3,
+  });
+  expect(done.ok).toBe(true);
+  return id;
+}
+
+describe('a calibration', () => {
+  it('passes, is kept, brings the setup into register; an event and its undo are told', async () => {
+    const shop = await makeShop(test.database, { error, markSdMm: 0.02 });
+    const { verdict } = await runCalibration(test.database, shop.actor, order(shop), seededRng(1));
+    expect(verdict).toBe('pass');
+    const own = async () => (await readBench(test.database)).find((s) => s.id === shop.setupId)!;
+    expect((await own()).state).toBe('in-register');
+    const id = randomUUID();
+    await logEvent(test.database, shop.actor, { id, setupId: shop.setupId, kind: 'new_blade', note: '' });
+    expect(await own()).toMatchObject({ state: 'check-first', events: [{ words: 'new blade or holder' }] });
+    await undoEvent(test.database, shop.actor, { id: randomUUID(), eventId: id, setupId: shop.setupId });
+    expect((await own()).state).toBe('in-register');
+  });
+
+  it('far out: the rough position, set 2 with the shift in its file, and a confirm on a second sheet', async () => {
+    const shop = await makeShop(test.database, { error: { ...error, offsetAcrossMm: 6.3, offsetAlongMm: -3.4 } });
+    const { calibrationId, verdict } = await runCalibration(test.database, shop.actor, order(shop), seededRng(2));
+    const record = await mustLoad(test.database, calibrationId);
+    expect(record.corrections.map((c) => c.objective)).toEqual(['rough', 'fine']);
+    const second = record.cutSets.find((c) => c.setNo === 2)!;
+    expect(second.fileShift.x).toBeCloseTo(-6.25, 1);
+    expect(second.leftOut.length).toBeGreaterThan(0);
+    expect(record.sheets).toHaveLength(2);
+    expect(verdict).toBe('pass');
+  });
+
+  it('nothing to set: the cut is moved in the file, and that is confirmed', async () => {
+    const shop = await makeShop(test.database, { error: { ...error, rotationRad: 0.002 }, withoutSettings: true });
+    const { verdict } = await runCalibration(test.database, shop.actor, { ...order(shop), way: 'file' }, seededRng(3));
+    expect(verdict).toBe('pass');
+  });
+
+  it('left as it is: the confirming cut fails and the setup is to stop', async () => {
+    const shop = await makeShop(test.database, { error: { ...error, offsetAcrossMm: 0.7 } });
+    const { verdict } = await runCalibration(test.database, shop.actor, { ...order(shop), way: 'none' }, seededRng(4));
+    expect(verdict).toBe('fail');
+    expect((await readBench(test.database)).find((s) => s.id === shop.setupId)!.state).toBe('stop');
+  });
+
+  it('a cut of the same load is a settings check and confirms nothing', async () => {
+    const shop = await makeShop(test.database, { error });
+    const id = await started(shop);
+    await cutAndRead(test.database, shop.actor, id, { load: PLAIN, rng: seededRng(1) });
+    await acceptCorrection(test.database, shop.actor, { id: randomUUID(), calibrationId: id, way: 'none', typed: {} });
+    await recordCut(test.database, shop.actor, {
+      id: randomUUID(),
+      calibrationId: id,
+      ...PLAIN,
+      outcome: 'done',
+      isFreshLoad: false,
+    });
+    const done = await confirmCorrection(test.database, shop.actor, { id: randomUUID(), calibrationId: id });
+    expect(done).toMatchObject({ ok: false, error: { message: expect.stringContaining('settings check') } });
+  });
+
+  it('a print to fit the page is named and stops it', async () => {
+    const shop = await makeShop(test.database, { error });
+    const id = await started(shop);
+    expect(await checkPrint(test.database, shop.actor, { id: randomUUID(), calibrationId: id, lineMm: 223 })).toEqual({
+      ok: true,
+      value: 'scaled',
+    });
+    expect((await mustLoad(test.database, id)).calibration.step).toBe('print');
+    expect(await checkPrint(test.database, shop.actor, { id: randomUUID(), calibrationId: id, lineMm: 230 })).toEqual({
+      ok: true,
+      value: 'right',
+    });
+    expect((await mustLoad(test.database, id)).calibration.step).toBe('cut');
+  });
+
+  it('a setting must be typed back, on its step and in its range', async () => {
+    const shop = await makeShop(test.database, { error });
+    const id = await started(shop);
+    await cutAndRead(test.database, shop.actor, id, { load: PLAIN, rng: seededRng(1) });
+    const accept = (typed: Record<string, number>) =>
+      acceptCorrection(test.database, shop.actor, { id: randomUUID(), calibrationId: id, way: 'settings', typed });
+    expect(await accept({})).toMatchObject({ ok: false, error: { message: expect.stringContaining('Type back') } });
+    expect(await accept({ [shop.settingIds[0]!]: 400, [shop.settingIds[1]!]: 1 })).toMatchObject({
+      ok: false,
+      error: { message: expect.stringContaining('outside') },
+    });
+    expect((await mustLoad(test.database, id)).corrections).toHaveLength(0);
+  });
+
+  it('an earlier entry is put back as a new entry, and is to be confirmed', async () => {
+    const shop = await makeShop(test.database, { error });
+    await runCalibration(test.database, shop.actor, order(shop), seededRng(1));
+    const [entry] = (await readHistory(test.database)).filter((l) => l.setupName.includes(shop.setupId.slice(0, 8)));
+    const id = randomUUID();
+    expect(await putBack(test.database, shop.actor, { id, historyEntryId: entry!.id })).toEqual({
+      ok: true,
+      value: id,
+    });
+    const detail = await readHistoryEntry(test.database, id);
+    expect(detail!.line.kind).toBe('put_back');
+    expect(detail!.changes.length).toBeGreaterThan(0);
+    expect((await readBench(test.database)).find((s) => s.id === shop.setupId)!.state).toBe('not-confirmed');
+  });
+});
+
+describe('nothing is lost', () => {
+  it('two browsers read one figure: both readings stand in the record, the later counts and tells of the other', async () => {
+    const shop = await makeShop(test.database, { error });
+    const id = await started(shop);
+    const cutSetId = randomUUID();
+    await recordCut(test.database, shop.actor, {
+      id: cutSetId,
+      calibrationId: id,
+      ...PLAIN,
+      outcome: 'done',
+      isFreshLoad: true,
+    });
+    const read = (readingMm: number) =>
+      ({
+        id: randomUUID(),
+        cutSetId,
+        spotNo: 1,
+        axis: 'across',
+        method: 'wedge',
+        state: 'read',
+        readingMm,
+        startedAtMm: 0,
+      }) as const;
+    const inputs = [0.1, 0.2, 0.3, 0.4, 0.5].map(read);
+    const done = await Promise.all(inputs.map((i) => saveReading(test.database, shop.actor, i)));
+    expect(done.filter((d) => d.ok && d.value.earlierMm === null)).toHaveLength(1);
+    // a retry after sleep is harmless
+    await saveReading(test.database, shop.actor, inputs[2]!);
+    const rows = await test.query('select seq from reading where cut_set_id = $1 order by seq', [cutSetId]);
+    expect(rows).toEqual([1, 2, 3, 4, 5].map((seq) => ({ seq })));
+    expect((await mustLoad(test.database, id)).readings).toHaveLength(1);
+  });
+
+  it('a step moved by another browser is not moved again with an old version', async () => {
+    const shop = await makeShop(test.database, { error });
+    const id = await started(shop);
+    const { version } = (await mustLoad(test.database, id)).calibration;
+    expect(await goToStep(test.database, id, 'cut', version)).toBe(true);
+    expect(await goToStep(test.database, id, 'read', version)).toBe(false);
+  });
+
+  it('starting twice with one id makes one calibration', async () => {
+    const shop = await makeShop(test.database, { error });
+    const input = {
+      id: randomUUID(),
+      setupId: shop.setupId,
+      materialId: shop.materialId,
+      blockName: 'Letter',
+      kind: 'quick',
+      toleranceMm: 0.3,
+    } as const;
+    await startCalibration(test.database, shop.actor, input);
+    await startCalibration(test.database, shop.actor, input);
+    expect((await mustLoad(test.database, input.id)).sheets).toHaveLength(1);
+  });
+});
+
+describe('the database itself refuses', () => {
+  const refusal = (text: string, values: unknown[] = []) =>
+    test.query(text, values).then(
+      () => 'taken',
+      (e: { code?: string }) => e.code,
+    );
+  let shop: TestShop;
+  let calibrationId: string;
+  beforeAll(async () => {
+    shop = await makeShop(test.database, { error });
+    ({ calibrationId } = await runCalibration(test.database, shop.actor, order(shop), seededRng(1)));
+  });
+  it.each([
+    'reading',
+    'fit',
+    'correction',
+    'confirmation',
+    'history_entry',
+    'cut_set',
+    'setting_value',
+    'sheet_definition',
+  ])('a change of %s', async (table) => {
+    expect(await refusal(`update ${table} set id = id`)).toBe('RP001');
+    expect(await refusal(`delete from ${table}`)).toBe('RP001');
+    expect(await refusal(`truncate ${table} cascade`)).toBe('RP001');
+  });
+  it('a number that is none', async () => {
+    expect(await refusal(`update setup set tolerance_mm = 'NaN'`)).toBe('23514');
+    expect(await refusal(`update setup set tolerance_mm = 'Infinity'`)).toBe('23514');
+  });
+  it('a reading without a value, or one that supersedes another figure', async () => {
+    const [row] = (await test.query(
+      'select r.* from reading r join cut_set c on c.id = r.cut_set_id join calibration_sheet s on s.id = c.calibration_sheet_id where s.calibration_id = $1 limit 1',
+      [calibrationId],
+    )) as [Record<string, unknown>];
+    const insert = (spot: number, state: string, mm: number | null, supersedes: unknown) =>
+      refusal(
+        `insert into reading (id, cut_set_id, spot_no, axis, method, repeat_no, seq, supersedes_id, state, reading_mm, displacement_mm, standard_uncertainty_mm, raw, read_at, read_by)
+         values ($1,$2,$3,$4,'wedge',1,9,$5,$6,$7,$7,0.05,'{}',now(),$8)`,
+        [randomUUID(), row.cut_set_id, spot, row.axis, supersedes, state, mm, shop.actor.personId],
+      );
+    expect(await insert(Number(row.spot_no), 'read', null, null)).toBe('23514');
+    expect(await insert(Number(row.spot_no) + 1, 'read', 0.1, row.id)).toBe('23503');
+  });
+  it('a saved entry whose confirmation did not pass', async () => {
+    const analysed = analyse(await mustLoad(test.database, calibrationId));
+    expect(analysed.ok).toBe(true);
+    const failing = await makeShop(test.database, { error: { ...error, offsetAcrossMm: 0.8 } });
+    const run = await runCalibration(test.database, failing.actor, { ...order(failing), way: 'none' }, seededRng(1));
+    const record = await mustLoad(test.database, run.calibrationId);
+    expect(
+      await refusal(
+        `insert into history_entry (id, setup_id, material_id, kind, confirmation_id, note, at, by) values ($1,$2,$3,'saved',$4,'',now(),$5)`,
+        [randomUUID(), failing.setupId, failing.materialId, record.confirmations[0]!.id, failing.actor.personId],
+      ),
+    ).toBe('RP002');
+  });
+  it('a pass whose bound is beyond the tolerance', async () => {
+    expect(
+      await refusal(
+        `insert into confirmation select gen_random_uuid(), correction_id, (select id from fit where id not in (select fit_id from confirmation) limit 1), lower_mm, 0.9, worst_mm, next_job_mm, 0.3, confidence, 'pass', at, by from confirmation limit 1`,
+      ),
+    ).toBe('23514');
+  });
+});

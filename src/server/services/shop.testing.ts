@@ -1,0 +1,141 @@
+import { randomUUID } from 'node:crypto';
+import type { ErrorParameters } from '@/core/geometry/error-parameters';
+import type { FileDirection } from '@/core/geometry/file-axes';
+import type { FeedDirection } from '@/core/geometry/load';
+import type { Database } from '@/db/client';
+import {
+  cutter,
+  machineSetting,
+  material,
+  person,
+  printer,
+  printMode,
+  program,
+  settingValue,
+  setup,
+  simulatedSetup,
+} from '@/db/schema/shop';
+import type { Actor } from './actor';
+
+export interface TestShop {
+  readonly actor: Actor;
+  readonly setupId: string;
+  readonly materialId: string;
+  readonly settingIds: readonly string[];
+}
+
+export interface ShopOrder {
+  readonly error: ErrorParameters;
+  readonly markSdMm?: number;
+  readonly printScale?: number;
+  readonly route?: 'A' | 'D';
+  readonly fileFormat?: 'hpgl' | 'svg';
+  readonly axes?: readonly [FileDirection, FileDirection];
+  readonly feeds?: FeedDirection;
+  /** Directions of the four settings; null leaves one unknown to the shop. */
+  readonly senses?: readonly (1 | -1 | null)[];
+  readonly withoutSettings?: boolean;
+  readonly importScale?: '96' | '72';
+}
+
+const FOUR = ['offset_across', 'offset_along', 'scale_across', 'scale_along'] as const;
+
+/** A setup of one printer, program and cutter with four settings, simulated. */
+export async function makeShop(db: Database, order: ShopOrder): Promise<TestShop> {
+  const [personId, printerId, modeId, programId, cutterId, setupId, materialId] = Array.from({ length: 7 }, () =>
+    randomUUID(),
+  ) as [string, string, string, string, string, string, string];
+  const tag = setupId.slice(0, 8);
+  await db.insert(person).values({ id: personId, name: `Pell ${tag}`, unitSystem: 'mm' });
+  await db.insert(printer).values({ id: printerId, name: `printer ${tag}`, dotPitchMm: 25.4 / 1200 });
+  await db.insert(printMode).values({ id: modeId, printerId, name: 'best', page: 'A4' });
+  await db
+    .insert(program)
+    .values({
+      id: programId,
+      name: `program ${tag}`,
+      opens: ['svg'],
+      marksPlacedBy: 'program',
+      knowsCutBy: 'colour',
+      importScale: order.importScale ?? '96',
+    });
+  const [across, along] = order.axes ?? ['+x', '+y'];
+  await db
+    .insert(cutter)
+    .values({
+      id: cutterId,
+      name: `cutter ${tag}`,
+      fileFormat: order.fileFormat ?? 'hpgl',
+      fileAcross: across,
+      fileAlong: along,
+      feeds: order.feeds ?? 'away',
+    });
+  await db.insert(material).values({ id: materialId, name: `film ${tag}`, finish: 'matt' });
+  await db
+    .insert(setup)
+    .values({
+      id: setupId,
+      name: `setup ${tag}`,
+      printerId,
+      printModeId: modeId,
+      programId,
+      cutterId,
+      tool: 'knife',
+      carrier: 'mat',
+      route: order.route ?? 'D',
+      toleranceMm: 0.3,
+    });
+  const settingIds: string[] = [];
+  const baseValues: Record<string, number> = {};
+  const senses: Record<string, number> = {};
+  for (const [position, actsOn] of (order.withoutSettings ? [] : FOUR).entries()) {
+    const id = randomUUID();
+    const isOffset = actsOn.startsWith('offset');
+    const sense = order.senses?.[position] === undefined ? 1 : order.senses[position];
+    await db.insert(machineSetting).values({
+      id,
+      cutterId,
+      position,
+      displayName: actsOn.toUpperCase(),
+      actsOn,
+      unit: isOffset ? 'mm' : 'percent',
+      step: isOffset ? 0.05 : 0.01,
+      minValue: isOffset ? -20 : -2,
+      maxValue: isOffset ? 40 : 2,
+      sense,
+      gain: 1,
+      entry: 'new_value',
+      combine: 'replaces',
+      pivot: 'first_mark',
+    });
+    const value = isOffset ? 26.5 : 0.1;
+    await db
+      .insert(settingValue)
+      .values({
+        id: randomUUID(),
+        machineSettingId: id,
+        seq: 1,
+        value,
+        source: 'typed',
+        setAt: new Date(),
+        setBy: personId,
+      });
+    settingIds.push(id);
+    baseValues[id] = value;
+    senses[id] = sense ?? -1;
+  }
+  await db.insert(simulatedSetup).values({
+    setupId,
+    seed: 7,
+    truth: {
+      machineError: order.error,
+      markSdMm: order.markSdMm ?? 0,
+      printScale: order.printScale ?? 1,
+      importPxPerInch: order.importScale === '72' ? 72 : 96,
+      senses,
+      order: 'settings-last',
+      baseValues,
+    },
+  });
+  return { actor: { personId }, setupId, materialId, settingIds };
+}

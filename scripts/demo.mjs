@@ -34,8 +34,12 @@ async function ensureDemo(cluster) {
 }
 
 await main(async () => {
-  if (!Number.isInteger(PORT) || PORT < 1 || PORT > 65535) stop(`PORT is "${process.env.PORT}". It must be a whole number from 1 to 65535.`);
-  if (await isPortOpen(PORT)) stop(`Port ${PORT} is in use, perhaps by Red Plumb itself: open http://localhost:${PORT} to see. To use another port: PORT=3211 npm run demo`);
+  if (!Number.isInteger(PORT) || PORT < 1 || PORT > 65535)
+    stop(`PORT is "${process.env.PORT}". It must be a whole number from 1 to 65535.`);
+  if (await isPortOpen(PORT))
+    stop(
+      `Port ${PORT} is in use, perhaps by Red Plumb itself: open http://localhost:${PORT} to see. To use another port: PORT=3211 npm run demo`,
+    );
   await ensureDebianPackages([POSTGRES]);
   await ensureNodePackages();
   const cluster = await startCluster('demo');
@@ -48,7 +52,12 @@ await main(async () => {
   }
   const app = spawn(process.execPath, [NEXT, 'start', '-H', '127.0.0.1', '-p', String(PORT)], {
     stdio: ['ignore', 'ignore', 'inherit'],
-    env: { ...process.env, DATABASE_URL: cluster.url('red_plumb'), NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' },
+    env: {
+      ...process.env,
+      DATABASE_URL: cluster.url('red_plumb'),
+      NEXT_TELEMETRY_DISABLED: '1',
+      NODE_ENV: 'production',
+    },
   });
   let isEnding = false;
   const end = () => {

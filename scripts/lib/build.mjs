@@ -15,8 +15,17 @@ function filesUnder(folder) {
 /** Hash of everything the build is made of; tests do not count. */
 function sourceDigest() {
   const hash = createHash('sha256').update(process.version);
-  const sources = [...filesUnder('src').filter((f) => !f.includes('.test.')), 'package-lock.json', 'next.config.ts', 'tsconfig.json'];
-  for (const file of sources.sort()) hash.update(file).update(String(statSync(file).size)).update(readFileSync(file));
+  const sources = [
+    ...filesUnder('src').filter((f) => !f.includes('.test.')),
+    'package-lock.json',
+    'next.config.ts',
+    'tsconfig.json',
+  ];
+  for (const file of sources.sort())
+    hash
+      .update(file)
+      .update(String(statSync(file).size))
+      .update(readFileSync(file));
   return hash.digest('hex');
 }
 

@@ -13,7 +13,9 @@ const NEEDED_BYTES = 300e6;
 /** Where a checkout's cluster lives: a folder the unprivileged user can reach, named by a hash of the checkout. */
 export function clusterFolder(name) {
   const key = createHash('sha256').update(process.cwd()).digest('hex').slice(0, 12);
-  const base = isRoot ? '/var/lib/red-plumb' : join(process.env.XDG_DATA_HOME ?? join(homedir(), '.local', 'share'), 'red-plumb');
+  const base = isRoot
+    ? '/var/lib/red-plumb'
+    : join(process.env.XDG_DATA_HOME ?? join(homedir(), '.local', 'share'), 'red-plumb');
   return join(base, `${name}-${key}`);
 }
 
@@ -50,7 +52,9 @@ function checkDisk(folder) {
   while (!existsSync(place)) place = dirname(place);
   const free = statfsSync(place);
   if (free.bavail * free.bsize < NEEDED_BYTES) {
-    stop(`The disk that holds ${place} has less than 300 MB free. Red Plumb's database needs that to start safely. Free some space and start again.`);
+    stop(
+      `The disk that holds ${place} has less than 300 MB free. Red Plumb's database needs that to start safely. Free some space and start again.`,
+    );
   }
 }
 
@@ -67,7 +71,16 @@ function makeCluster(folder, bin) {
   if (existsSync(data)) return;
   writeFileSync(passwordFile, randomBytes(24).toString('base64url'), { mode: 0o600 });
   if (isRoot) runQuiet('chown', ['-R', 'postgres', folder]);
-  const made = asPostgres(join(bin, 'initdb'), ['-D', data, '-U', 'red_plumb', '--auth=scram-sha-256', `--pwfile=${passwordFile}`, '--encoding=UTF8', '--locale=C.UTF-8']);
+  const made = asPostgres(join(bin, 'initdb'), [
+    '-D',
+    data,
+    '-U',
+    'red_plumb',
+    '--auth=scram-sha-256',
+    `--pwfile=${passwordFile}`,
+    '--encoding=UTF8',
+    '--locale=C.UTF-8',
+  ]);
   if (made.status !== 0) {
     rmSync(data, { recursive: true, force: true });
     stop(`The database could not be made in ${data}:\n${made.output.trim()}`);
@@ -111,7 +124,10 @@ export async function startCluster(name, options = {}) {
   const versionFile = join(folder, 'data', 'PG_VERSION');
   const major = existsSync(versionFile) ? readFileSync(versionFile, 'utf8').trim() : null;
   const bin = postgresBin(major);
-  if (!bin) stop(`The data in ${folder} was made by PostgreSQL ${major}, which is not installed. Install postgresql-${major}, or move that folder away to begin anew.`);
+  if (!bin)
+    stop(
+      `The data in ${folder} was made by PostgreSQL ${major}, which is not installed. Install postgresql-${major}, or move that folder away to begin anew.`,
+    );
   makeCluster(folder, bin);
   clearStaleLock(folder);
   const running = readPort(folder);
@@ -132,8 +148,19 @@ export async function startCluster(name, options = {}) {
 function start(folder, bin, port) {
   const log = join(folder, 'log');
   const settings = `-c listen_addresses=127.0.0.1 -c port=${port} -c unix_socket_directories=''`;
-  const started = asPostgres(join(bin, 'pg_ctl'), ['-D', join(folder, 'data'), '-w', '-l', log, '-o', settings, 'start']);
+  const started = asPostgres(join(bin, 'pg_ctl'), [
+    '-D',
+    join(folder, 'data'),
+    '-w',
+    '-l',
+    log,
+    '-o',
+    settings,
+    'start',
+  ]);
   if (started.status === 0) return;
   const tail = existsSync(log) ? readFileSync(log, 'utf8').trim().split('\n').slice(-6).join('\n') : started.output;
-  stop(`The database did not start. Its last words (${log}):\n${tail}\nIf the disk is full, free some space. If the data folder was damaged, move ${folder} away to begin anew.`);
+  stop(
+    `The database did not start. Its last words (${log}):\n${tail}\nIf the disk is full, free some space. If the data folder was damaged, move ${folder} away to begin anew.`,
+  );
 }

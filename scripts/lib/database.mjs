@@ -31,5 +31,5 @@ export async function migrateDatabase(url) {
 }
 
 /** Names of all migrations, as a mark of what a database should hold. */
-export const migrationNames = () => JSON.parse(readFileSync('drizzle/meta/_journal.json', 'utf8')).entries.map((e) => e.tag);
-
+export const migrationNames = () =>
+  JSON.parse(readFileSync('drizzle/meta/_journal.json', 'utf8')).entries.map((e) => e.tag);

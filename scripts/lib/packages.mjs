@@ -22,12 +22,16 @@ export async function ensureDebianPackages(wanted) {
   const environment = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
   if (missing.includes('postgresql') && !existsSync(CLUSTER_CONF)) {
     // So that Debian's package makes no cluster of its own on port 5432.
-    await asRoot(['sh', '-c', `mkdir -p /etc/postgresql-common && echo 'create_main_cluster = false' > ${CLUSTER_CONF}`], {});
+    await asRoot(
+      ['sh', '-c', `mkdir -p /etc/postgresql-common && echo 'create_main_cluster = false' > ${CLUSTER_CONF}`],
+      {},
+    );
   }
   const options = ['-o', 'DPkg::Lock::Timeout=120', '-o', 'Dpkg::Options::=--force-confold', '-qq'];
   const quiet = { env: environment, stdio: ['ignore', 'ignore', 'inherit'] };
   let status = await asRoot(['apt-get', ...options, 'update'], quiet);
-  if (status === 0) status = await asRoot(['apt-get', ...options, 'install', '-y', '--no-install-recommends', ...missing], quiet);
+  if (status === 0)
+    status = await asRoot(['apt-get', ...options, 'install', '-y', '--no-install-recommends', ...missing], quiet);
   if (status !== 0) {
     stop(
       `Red Plumb needs these Debian packages: ${missing.join(', ')}.\n` +
@@ -68,11 +72,14 @@ export function markDone(name, digest) {
 
 export async function ensureNodePackages() {
   const [major, minor] = process.versions.node.split('.').map(Number);
-  if (major < 20 || (major === 20 && minor < 9)) stop(`Red Plumb needs Node 20.9 or later; this is ${process.versions.node}.`);
+  if (major < 20 || (major === 20 && minor < 9))
+    stop(`Red Plumb needs Node 20.9 or later; this is ${process.versions.node}.`);
   const digest = createHash('sha256').update(readFileSync('package-lock.json')).update(process.version).digest('hex');
   if (existsSync('node_modules/next/package.json') && isUpToDate('packages', digest)) return;
   say('Installing packages (about a minute) ...');
-  const status = await runShown('npm', ['ci', '--ignore-scripts', '--loglevel=error'], { env: { ...process.env, NODE_ENV: 'development' } });
+  const status = await runShown('npm', ['ci', '--ignore-scripts', '--loglevel=error'], {
+    env: { ...process.env, NODE_ENV: 'development' },
+  });
   if (status !== 0) stop('npm ci failed (see above). Check the network and the disk, and start again.');
   markDone('packages', digest);
 }

@@ -12,7 +12,10 @@ export function runShown(command, args, options = {}) {
 /** Runs quietly; { status, output }. */
 export function runQuiet(command, args, options = {}) {
   const done = spawnSync(command, args, { encoding: 'utf8', ...options });
-  return { status: done.error ? 127 : (done.status ?? 1), output: `${done.stdout ?? ''}${done.stderr ?? ''}${done.error ?? ''}` };
+  return {
+    status: done.error ? 127 : (done.status ?? 1),
+    output: `${done.stdout ?? ''}${done.stderr ?? ''}${done.error ?? ''}`,
+  };
 }
 
 export const onPath = (command) => runQuiet('sh', ['-c', `command -v ${command}`]).status === 0;

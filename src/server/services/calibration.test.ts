@@ -24,6 +24,8 @@ afterAll(async () => {
   await test.close();
 });
 
+/** Typed as text, so that nothing untyped slips into an expectation. */
+const containing = (part: string): string => expect.stringContaining(part) as string;
 const PLAIN = { turnDeg: 0, face: 'ink-up' } as const;
 const error = { ...NO_ERROR, offsetAcrossMm: 0.42, offsetAlongMm: -0.3 };
 const order = (shop: TestShop) =>
@@ -102,7 +104,7 @@ describe('a calibration', () => {
       isFreshLoad: false,
     });
     const done = await confirmCorrection(test.database, shop.actor, { id: randomUUID(), calibrationId: id });
-    expect(done).toMatchObject({ ok: false, error: { message: expect.stringContaining('settings check') } });
+    expect(done).toMatchObject({ ok: false, error: { message: containing('settings check') } });
   });
 
   it('a print to fit the page is named and stops it', async () => {
@@ -126,10 +128,10 @@ describe('a calibration', () => {
     await cutAndRead(test.database, shop.actor, id, { load: PLAIN, rng: seededRng(1) });
     const accept = (typed: Record<string, number>) =>
       acceptCorrection(test.database, shop.actor, { id: randomUUID(), calibrationId: id, way: 'settings', typed });
-    expect(await accept({})).toMatchObject({ ok: false, error: { message: expect.stringContaining('Type back') } });
+    expect(await accept({})).toMatchObject({ ok: false, error: { message: containing('Type back') } });
     expect(await accept({ [shop.settingIds[0]!]: 400, [shop.settingIds[1]!]: 1 })).toMatchObject({
       ok: false,
-      error: { message: expect.stringContaining('outside') },
+      error: { message: containing('outside') },
     });
     expect((await mustLoad(test.database, id)).corrections).toHaveLength(0);
   });
@@ -211,7 +213,7 @@ describe('the database itself refuses', () => {
   const refusal = (text: string, values: unknown[] = []) =>
     test.query(text, values).then(
       () => 'taken',
-      (e: { code?: string }) => e.code,
+      (e: unknown) => (e as { code?: string }).code,
     );
   let shop: TestShop;
   let calibrationId: string;

@@ -40,8 +40,21 @@ export interface ShopOrder {
 
 const FOUR = ['offset_across', 'offset_along', 'scale_across', 'scale_along'] as const;
 
+const DEFAULTS = {
+  markSdMm: 0,
+  printScale: 1,
+  route: 'D',
+  fileFormat: 'hpgl',
+  axes: ['+x', '+y'],
+  feeds: 'away',
+  senses: [1, 1, 1, 1],
+  withoutSettings: false,
+  importScale: '96',
+} as const;
+
 /** A setup of one printer, program and cutter with four settings, simulated. */
-export async function makeShop(db: Database, order: ShopOrder): Promise<TestShop> {
+export async function makeShop(db: Database, given: ShopOrder): Promise<TestShop> {
+  const order: Required<ShopOrder> = { ...DEFAULTS, ...given };
   const [personId, printerId, modeId, programId, cutterId, setupId, materialId] = Array.from({ length: 7 }, () =>
     randomUUID(),
   ) as [string, string, string, string, string, string, string];
@@ -49,49 +62,43 @@ export async function makeShop(db: Database, order: ShopOrder): Promise<TestShop
   await db.insert(person).values({ id: personId, name: `Pell ${tag}`, unitSystem: 'mm' });
   await db.insert(printer).values({ id: printerId, name: `printer ${tag}`, dotPitchMm: 25.4 / 1200 });
   await db.insert(printMode).values({ id: modeId, printerId, name: 'best', page: 'A4' });
-  await db
-    .insert(program)
-    .values({
-      id: programId,
-      name: `program ${tag}`,
-      opens: ['svg'],
-      marksPlacedBy: 'program',
-      knowsCutBy: 'colour',
-      importScale: order.importScale ?? '96',
-    });
-  const [across, along] = order.axes ?? ['+x', '+y'];
-  await db
-    .insert(cutter)
-    .values({
-      id: cutterId,
-      name: `cutter ${tag}`,
-      fileFormat: order.fileFormat ?? 'hpgl',
-      fileAcross: across,
-      fileAlong: along,
-      feeds: order.feeds ?? 'away',
-    });
+  await db.insert(program).values({
+    id: programId,
+    name: `program ${tag}`,
+    opens: ['svg'],
+    marksPlacedBy: 'program',
+    knowsCutBy: 'colour',
+    importScale: order.importScale,
+  });
+  const [across, along] = order.axes;
+  await db.insert(cutter).values({
+    id: cutterId,
+    name: `cutter ${tag}`,
+    fileFormat: order.fileFormat,
+    fileAcross: across,
+    fileAlong: along,
+    feeds: order.feeds,
+  });
   await db.insert(material).values({ id: materialId, name: `film ${tag}`, finish: 'matt' });
-  await db
-    .insert(setup)
-    .values({
-      id: setupId,
-      name: `setup ${tag}`,
-      printerId,
-      printModeId: modeId,
-      programId,
-      cutterId,
-      tool: 'knife',
-      carrier: 'mat',
-      route: order.route ?? 'D',
-      toleranceMm: 0.3,
-    });
+  await db.insert(setup).values({
+    id: setupId,
+    name: `setup ${tag}`,
+    printerId,
+    printModeId: modeId,
+    programId,
+    cutterId,
+    tool: 'knife',
+    carrier: 'mat',
+    route: order.route,
+    toleranceMm: 0.3,
+  });
   const settingIds: string[] = [];
   const baseValues: Record<string, number> = {};
   const senses: Record<string, number> = {};
   for (const [position, actsOn] of (order.withoutSettings ? [] : FOUR).entries()) {
     const id = randomUUID();
     const isOffset = actsOn.startsWith('offset');
-    const sense = order.senses?.[position] === undefined ? 1 : order.senses[position];
+    const sense = order.senses[position] ?? null;
     await db.insert(machineSetting).values({
       id,
       cutterId,
@@ -109,17 +116,15 @@ export async function makeShop(db: Database, order: ShopOrder): Promise<TestShop
       pivot: 'first_mark',
     });
     const value = isOffset ? 26.5 : 0.1;
-    await db
-      .insert(settingValue)
-      .values({
-        id: randomUUID(),
-        machineSettingId: id,
-        seq: 1,
-        value,
-        source: 'typed',
-        setAt: new Date(),
-        setBy: personId,
-      });
+    await db.insert(settingValue).values({
+      id: randomUUID(),
+      machineSettingId: id,
+      seq: 1,
+      value,
+      source: 'typed',
+      setAt: new Date(),
+      setBy: personId,
+    });
     settingIds.push(id);
     baseValues[id] = value;
     senses[id] = sense ?? -1;
@@ -129,9 +134,9 @@ export async function makeShop(db: Database, order: ShopOrder): Promise<TestShop
     seed: 7,
     truth: {
       machineError: order.error,
-      markSdMm: order.markSdMm ?? 0,
-      printScale: order.printScale ?? 1,
-      importPxPerInch: order.importScale === '72' ? 72 : 96,
+      markSdMm: order.markSdMm,
+      printScale: order.printScale,
+      importPxPerInch: Number(order.importScale),
       senses,
       order: 'settings-last',
       baseValues,

@@ -1,0 +1,103 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+import { startCheck } from './shop';
+
+/** Every screen of a calibration in progress, and the rest of the shop. */
+async function screensOf(page: Page): Promise<string[]> {
+  await startCheck(page, 'Towpath', 'Full check');
+  const base = page.url().replace(/\/print.*/, '');
+  await page.getByRole('button', { name: 'Yes, it is right' }).click();
+  await page.waitForURL(/cut/);
+  await page.getByRole('button', { name: 'Cut done' }).click();
+  await page.getByRole('link', { name: /Yes, like this/ }).click();
+  for (let i = 0; i < 18; i++) {
+    const kept = page.waitForResponse((r) => r.request().method() === 'POST');
+    await page.getByRole('button', { name: /It looks like this/ }).click();
+    await kept;
+  }
+  await page.getByRole('link', { name: /see the map/ }).click();
+  await page.waitForURL(/map/);
+  await page.goto(`${base}/settings`);
+  await page.getByText('Leave it, and hide it').click();
+  await page.getByRole('button', { name: 'Take this way' }).click();
+  await page.waitForURL(/confirm/);
+  await page.goto('/history');
+  const entry = (await page.getByRole('link', { name: /UTC/ }).first().getAttribute('href')) ?? '/history';
+  await page.goto('/');
+  const setup =
+    (await page
+      .getByRole('article')
+      .getByRole('link', { name: /Quick check|Check it again/ })
+      .first()
+      .getAttribute('href')) ?? '/';
+  return [
+    '/',
+    '/history',
+    entry,
+    setup,
+    ...['print', 'cut', 'read', 'read?look=ask', 'read?look=rough', 'map', 'settings', 'confirm'].map(
+      (s) => `${base}/${s}`,
+    ),
+    '/nothing-here',
+  ];
+}
+
+test('axe finds nothing serious on any screen, light and dark; none scrolls sideways at 390 px', async ({
+  page,
+  context,
+  baseURL,
+}) => {
+  test.setTimeout(240_000);
+  const screens = await screensOf(page);
+  for (const theme of ['light', 'dark']) {
+    await context.addCookies([{ name: 'theme', value: theme, url: baseURL ?? '' }]);
+    for (const screen of screens) {
+      await page.goto(screen);
+      await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+      const found = await new AxeBuilder({ page }).analyze();
+      const serious = found.violations.filter((v) => v.impact === 'serious' || v.impact === 'critical');
+      expect(
+        serious.map((v) => `${theme} ${screen}: ${v.id} ${v.nodes.map((n) => n.html.slice(0, 120)).join(' | ')}`),
+      ).toEqual([]);
+    }
+  }
+  await page.setViewportSize({ width: 390, height: 844 });
+  for (const screen of screens) {
+    await page.goto(screen);
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+    const wide = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+    expect([screen, wide <= 1]).toEqual([screen, true]);
+  }
+});
+
+test('bench: something happened in one tap, undone in one more', async ({ page }) => {
+  await page.goto('/');
+  const card = page.getByRole('article', { name: 'Heronry' });
+  await card.getByRole('button', { name: 'Something happened' }).click();
+  await card.getByRole('button', { name: 'machine was moved' }).click();
+  await expect(card.getByText('Written down: machine was moved.')).toBeVisible();
+  await card.getByRole('button', { name: 'Undo' }).click();
+  await expect(card.getByText('Written down')).toHaveCount(0);
+  await page.reload();
+  await expect(card.getByText(/machine was moved,/)).toHaveCount(0);
+});
+
+test('lengths are shown in the unit of whoever is at the machine', async ({ page }) => {
+  await page.goto('/');
+  await page.getByLabel('At the machine').selectOption({ label: 'Odo, inches, fractions' });
+  await expect(page.getByText(/in at the worst corner/).first()).toBeVisible();
+  await page.getByLabel('At the machine').selectOption({ label: 'Marit, mm' });
+  await expect(page.getByText(/mm at the worst corner/).first()).toBeVisible();
+});
+
+test('history: an entry in full, and its values put back as a new entry', async ({ page }) => {
+  await page.goto('/history');
+  await page
+    .getByRole('row', { name: /Towpath.*confirmed/ })
+    .getByRole('link')
+    .click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Towpath: out by');
+  await page.getByRole('button', { name: 'Put these values back' }).click();
+  await page.getByRole('button', { name: 'I have set them' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('put back, not confirmed since');
+});

@@ -1,0 +1,56 @@
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+
+const FOLDER = 'reports';
+
+export function clearReports(mode) {
+  mkdirSync(FOLDER, { recursive: true });
+  rmSync(join(FOLDER, `${mode}.json`), { force: true });
+}
+
+export const reportPath = (name) => {
+  const path = join(FOLDER, name);
+  rmSync(path, { force: true });
+  return path;
+};
+
+function read(path) {
+  if (!existsSync(path)) return null;
+  try {
+    return JSON.parse(readFileSync(path, 'utf8'));
+  } catch {
+    return null;
+  }
+}
+
+/** Counts of a Jest report. No report, or none run: one failed. Skipped tests count as failed: nothing here is skipped. */
+export function countJest(path) {
+  const report = read(path);
+  if (!report || report.numTotalTests === 0) return { passed: 0, failed: 1 };
+  const failed =
+    report.numFailedTests + report.numPendingTests + report.numTodoTests + report.numRuntimeErrorTestSuites;
+  return { passed: report.numPassedTests, failed };
+}
+
+/** Counts of a Playwright report; flaky and skipped count as failed. */
+export function countPlaywright(path) {
+  const stats = read(path)?.stats;
+  if (!stats || stats.expected + stats.unexpected + stats.flaky === 0) return { passed: 0, failed: 1 };
+  return { passed: stats.expected, failed: stats.unexpected + stats.flaky + stats.skipped };
+}
+
+export const countStatus = (status) => (status === 0 ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 });
+
+export function sum(counts) {
+  return counts.reduce((a, b) => ({ passed: a.passed + b.passed, failed: a.failed + b.failed }), {
+    passed: 0,
+    failed: 0,
+  });
+}
+
+export function writeTotal(mode, total) {
+  writeFileSync(join(FOLDER, `${mode}.json`), JSON.stringify(total));
+}
+
+/** Total of one run of the test command, for who sums them up; no total counts as one failed. */
+export const readTotal = (mode) => read(join(FOLDER, `${mode}.json`)) ?? { passed: 0, failed: 1 };

@@ -1,0 +1,95 @@
+/**
+ * All tests on a fresh machine. `short` (npm test): lint, types, rooms, Jest with database, Playwright on a production build.
+ * `long` (npm run test:long): the acceptance simulations at full length and the sheets-to-true table.
+ */
+import { ensureBuild } from './lib/build.mjs';
+import { freePort, startCluster } from './lib/cluster.mjs';
+import { ensureDatabase, migrateDatabase, withConnection } from './lib/database.mjs';
+import { CHROMIUM, ensureDebianPackages, ensureNodePackages, HP2XX, POPPLER, POSTGRES } from './lib/packages.mjs';
+import { runShown } from './lib/run.mjs';
+import { main, say, stop } from './lib/say.mjs';
+import { clearReports, countJest, countPlaywright, countStatus, reportPath, sum, writeTotal } from './lib/tally.mjs';
+
+const mode = process.argv[2];
+const node = process.execPath;
+const BIN = 'node_modules/.bin';
+const quiet = { NEXT_TELEMETRY_DISABLED: '1' };
+
+function run(title, command, args, environment = {}) {
+  say(`\n== ${title}`);
+  return runShown(command, args, { env: { ...process.env, ...quiet, ...environment } });
+}
+
+async function freshDatabase(cluster, name) {
+  await withConnection(cluster.url('postgres'), (c) => c.query(`drop database if exists ${name} with (force)`));
+  await ensureDatabase(cluster, name);
+  await migrateDatabase(cluster.url(name));
+}
+
+async function short(cluster) {
+  const counts = [];
+  counts.push(countStatus(await run('Types', `${BIN}/next`, ['typegen'])));
+  counts.push(countStatus(await run('Types of the whole', `${BIN}/tsc`, ['--noEmit'])));
+  counts.push(
+    countStatus(await run('Types of the core, no platform', `${BIN}/tsc`, ['--noEmit', '-p', 'tsconfig.core.json'])),
+  );
+  counts.push(countStatus(await run('Lint', `${BIN}/eslint`, ['.', '--max-warnings', '0'])));
+  counts.push(
+    countStatus(await run('Rooms', `${BIN}/depcruise`, ['--config', '.dependency-cruiser.cjs', 'src', 'e2e', 'bench'])),
+  );
+  const jest = reportPath('jest.json');
+  await run('Jest', `${BIN}/jest`, ['--json', `--outputFile=${jest}`], { TEST_DATABASE_URL: cluster.url('postgres') });
+  counts.push(countJest(jest));
+
+  await freshDatabase(cluster, 'red_plumb_e2e');
+  const url = cluster.url('red_plumb_e2e');
+  const seeded = await run('Demo shop', node, ['--conditions=react-server', '--import', 'tsx', 'scripts/seed.ts'], {
+    DATABASE_URL: url,
+  });
+  counts.push(countStatus(seeded));
+  await ensureBuild();
+  const browser = reportPath('playwright.json');
+  await run('Browser', `${BIN}/playwright`, ['test'], {
+    DATABASE_URL: url,
+    E2E_PORT: String(await freePort()),
+    PLAYWRIGHT_JSON_OUTPUT_NAME: browser,
+    PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD: '1',
+  });
+  counts.push(countPlaywright(browser));
+  return sum(counts);
+}
+
+async function long() {
+  const jest = reportPath('jest-long.json');
+  await run(
+    'Acceptance figures at full length',
+    `${BIN}/jest`,
+    ['--json', `--outputFile=${jest}`, 'src/core/fit', 'src/core/verdict', 'src/core/simulate'],
+    { JEST_LONG: '1' },
+  );
+  return sum([
+    countJest(jest),
+    countStatus(await run('Sheets to true', node, ['--import', 'tsx', 'bench/sheets-to-true.ts'])),
+  ]);
+}
+
+await main(async () => {
+  if (mode !== 'short' && mode !== 'long') stop('Say which tests: npm test, or npm run test:long.');
+  clearReports(mode);
+  await ensureDebianPackages([POSTGRES, CHROMIUM, HP2XX, POPPLER]);
+  await ensureNodePackages();
+  let total;
+  if (mode === 'long') total = await long();
+  else {
+    const cluster = await startCluster('test');
+    try {
+      await freshDatabase(cluster, 'red_plumb_template');
+      total = await short(cluster);
+    } finally {
+      cluster.stop();
+    }
+  }
+  writeTotal(mode, total);
+  say(`\n${mode} tests: ${total.passed} passed, ${total.failed} failed`);
+  if (total.failed > 0) process.exitCode = 1;
+});

@@ -60,6 +60,8 @@ export const AcceptCorrection = z.object({
   id: Id,
   calibrationId: Id,
   way: z.enum(['settings', 'settings-and-file', 'file', 'none']),
+  /** Readings that the others contradict are counted all the same, by the operator's choice. */
+  keepAll: z.boolean().default(false),
   /** What was typed back, by machine setting id. */
   typed: z.record(z.string(), z.number()),
 });
@@ -81,4 +83,4 @@ export type RecordCutInput = z.infer<typeof RecordCut>;
 export type MarkTryInput = z.infer<typeof MarkTry>;
 export type SaveReadingInput = z.infer<typeof SaveReading>;
 export type UseRoughInput = z.infer<typeof UseRough>;
-export type AcceptCorrectionInput = z.infer<typeof AcceptCorrection>;
+export type AcceptCorrectionInput = z.input<typeof AcceptCorrection>;

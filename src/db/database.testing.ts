@@ -25,8 +25,18 @@ export async function testDatabase(): Promise<TestDatabase> {
     query: async (text, values) => (await pool.query(text, values ? [...values] : undefined)).rows as unknown[],
     close: async () => {
       await pool.end();
-      await admin.query(`drop database ${name} with (force)`);
+      await dropWhenLeft(admin, name);
       await admin.end();
     },
   };
+}
+
+/** The server notices closed connections a moment later: waits for that instead of cutting them off. */
+async function dropWhenLeft(admin: Client, name: string): Promise<void> {
+  for (let tries = 0; tries < 40; tries++) {
+    const { rowCount } = await admin.query('select 1 from pg_stat_activity where datname = $1', [name]);
+    if (rowCount === 0) break;
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  }
+  await admin.query(`drop database ${name}`);
 }

@@ -107,7 +107,7 @@ export async function acceptCorrection(
   const record = await loadRecord(database, input.calibrationId);
   if (!record) return fail(refusal('This calibration is not there any more.'));
   if (record.corrections.some((c) => c.id === input.id)) return ok(input.id);
-  const analysed = analyse(record);
+  const analysed = analyse(record, input.keepAll);
   if (!analysed.ok) return fail(refusal('There are not enough readings for a correction. Read the sheet first.'));
   const analysis = analysed.value;
   const choice = choiceOf(input.way, analysis);

@@ -21,6 +21,8 @@ export interface CutView {
   readonly isSimulated: boolean;
   readonly tries: readonly { readonly tried: string; readonly outcome: 'read' | 'not_read' }[];
   readonly needsNewSheet: boolean;
+  /** The last attempt ended with marks not read. */
+  readonly hasMarkTrouble: boolean;
   readonly definition: SheetDefinition;
   readonly code: string;
   readonly marks: { readonly centres: readonly Point[]; readonly isOurs: boolean };
@@ -161,7 +163,7 @@ export function CutStep({ view }: { readonly view: CutView }) {
             {problem ?? (answer === 'wrong_place' || answer === 'stopped' ? AFTER[answer] : null)}
           </p>
         </section>
-        {(answer === 'marks_not_read' || view.tries.length > 0) && (
+        {(answer === 'marks_not_read' || view.hasMarkTrouble) && (
           <MarksNotRead calibrationId={view.calibrationId} tries={view.tries} />
         )}
       </div>

@@ -9,6 +9,8 @@ export type Way = 'settings' | 'settings-and-file' | 'file' | 'none';
 
 interface Props {
   readonly calibrationId: string;
+  /** Readings that look odd are counted too, as chosen on the map. */
+  readonly keepAll: boolean;
   readonly changes: readonly ChangeView[];
   readonly afterSettings: string;
   readonly afterFile: string;
@@ -41,6 +43,7 @@ export function SettingsForm(props: Props) {
         id: crypto.randomUUID(),
         calibrationId,
         way,
+        keepAll: props.keepAll,
         typed: needsTyping ? numbers : {},
       });
       if (done.ok) router.push(`/calibrations/${calibrationId}/confirm`);

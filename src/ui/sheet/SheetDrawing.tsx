@@ -37,7 +37,7 @@ export function SheetDrawing({
   const paper = blockOnly ? { widthMm: block.widthMm + 6, lengthMm: block.lengthMm + 6 } : block.page;
   const frame = sheetFrame(paper, turnDeg);
   return (
-    <svg className="drawing" viewBox={frame.viewBox} role="img" aria-label={label} style={{ maxHeight: '82vh' }}>
+    <svg className="drawing" viewBox={frame.viewBox} role="img" aria-label={label} style={{ maxHeight: '74vh' }}>
       <g transform={frame.transform}>
         <rect
           x={-paper.widthMm / 2}

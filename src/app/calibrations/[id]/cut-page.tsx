@@ -29,7 +29,7 @@ export function CutPage({ record }: StepProps) {
         </p>
       )}
       <CutStep
-        key={`${record.cutSets.length}`}
+        key={`${doneSets(record).length}`}
         view={{
           calibrationId: id,
           setNo: instructions.setNo,
@@ -43,6 +43,7 @@ export function CutPage({ record }: StepProps) {
           isSimulated: record.setupRow.isSimulated,
           tries: record.markAttempts.map((t) => ({ tried: t.tried, outcome: t.outcome })),
           needsNewSheet,
+          hasMarkTrouble: record.cutSets.at(-1)?.outcome === 'marks_not_read',
           definition: record.definition,
           code: record.code,
           marks: { centres: record.marks, isOurs: record.calibration.route === 'D' },

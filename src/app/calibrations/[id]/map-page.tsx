@@ -78,7 +78,11 @@ export function MapPage({ record, system, query }: StepProps) {
           </ol>
           {!isAfter && (
             <p>
-              <Link className="btn btn-primary" href={`/calibrations/${id}/settings`} prefetch={false}>
+              <Link
+                className="btn btn-primary"
+                href={`/calibrations/${id}/settings${keepAll ? '?keep=all' : ''}`}
+                prefetch={false}
+              >
                 Choose the way out
               </Link>
             </p>
@@ -88,7 +92,11 @@ export function MapPage({ record, system, query }: StepProps) {
               <Link className="btn btn-primary" href={`/calibrations/${id}/confirm`} prefetch={false}>
                 See the verdict
               </Link>
-              <Link className="btn btn-quiet" href={`/calibrations/${id}/settings`} prefetch={false}>
+              <Link
+                className="btn btn-quiet"
+                href={`/calibrations/${id}/settings${keepAll ? '?keep=all' : ''}`}
+                prefetch={false}
+              >
                 Correct again
               </Link>
             </p>

@@ -8,9 +8,10 @@ import { SettingsForm } from '@/ui/calibration/SettingsForm';
 import { MovePicture } from '@/ui/calibration/MovePicture';
 import type { StepProps } from './step-props';
 
-export function SettingsPage({ record, system }: StepProps) {
+export function SettingsPage({ record, system, query }: StepProps) {
+  const keepAll = query.keep === 'all';
   const { id, toleranceMm } = record.calibration;
-  const analysed = analyse(record);
+  const analysed = analyse(record, keepAll);
   if (!analysed.ok) {
     return (
       <h1>
@@ -46,6 +47,7 @@ export function SettingsPage({ record, system }: StepProps) {
         </div>
         <SettingsForm
           calibrationId={id}
+          keepAll={keepAll}
           changes={changes}
           afterSettings={formatLength(a.afterSettingsMm, system)}
           afterFile="only what loading and reading leave"

@@ -1,0 +1,60 @@
+import { test, type Page } from '@playwright/test';
+import { enterReadings, readPicture, startCheck } from '../../e2e/shop';
+
+const FOLDER = 'docs/screenshots';
+
+async function shoot(page: Page, name: string): Promise<void> {
+  await page.waitForLoadState('networkidle');
+  await page.evaluate(async () => {
+    await document.fonts.ready;
+    window.scrollTo(0, 0);
+  });
+  await page.screenshot({ path: `${FOLDER}/${name}.png` });
+}
+
+test('one picture of each main view', async ({ page, context, baseURL }) => {
+  await page.goto('/');
+  await shoot(page, 'bench');
+  await page.getByRole('article', { name: 'Towpath' }).getByRole('link').first().click();
+  await page.waitForURL(/setups/);
+  await shoot(page, 'set-up');
+  await startCheck(page, 'Osier', 'Full check');
+  await shoot(page, 'print');
+  await page.getByRole('button', { name: 'Yes, it is right' }).click();
+  await page.waitForURL(/cut/);
+  await shoot(page, 'cut');
+  await page.getByRole('button', { name: 'Cut done' }).click();
+  await page.getByRole('link', { name: /Yes, like this/ }).click();
+  const looks = await readPicture(page, { no: 1, setNo: 1, block: 'A4', kind: 'full' });
+  await enterReadings(page, looks.slice(0, 5));
+  await page.getByLabel('The tips meet at').fill((looks[5]?.value ?? 0).toFixed(2));
+  await page.getByLabel('The tips meet at').press('Enter');
+  await shoot(page, 'read');
+  await page.setViewportSize({ width: 390, height: 844 });
+  await shoot(page, 'read-narrow');
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await enterReadings(page, looks.slice(5));
+  await page.getByRole('link', { name: /see the map/ }).click();
+  await page.waitForURL(/map/);
+  await shoot(page, 'map');
+  await context.addCookies([{ name: 'theme', value: 'dark', url: baseURL ?? '' }]);
+  await page.reload();
+  await shoot(page, 'map-dark');
+  await context.addCookies([{ name: 'theme', value: 'light', url: baseURL ?? '' }]);
+  await page.getByRole('link', { name: 'Choose the way out' }).click();
+  await page.waitForURL(/settings/);
+  await shoot(page, 'settings');
+  await page.getByText('Move the cut in the file', { exact: true }).click();
+  await page.getByRole('button', { name: 'Take this way' }).click();
+  await page.waitForURL(/confirm/);
+  await page.getByRole('button', { name: 'Cut done' }).click();
+  await page.getByRole('heading', { name: /as if you had never seen it/ }).waitFor();
+  await enterReadings(page, await readPicture(page, { no: 1, setNo: 2, block: 'A4', kind: 'full' }));
+  await page.getByRole('link', { name: 'All read: the verdict' }).click();
+  await page.getByText(/Constant error/).waitFor();
+  await shoot(page, 'confirm');
+  await page.getByRole('button', { name: 'Keep it in the history' }).click();
+  await page.waitForURL(/save/);
+  await page.goto('/history');
+  await shoot(page, 'history');
+});

@@ -41,5 +41,5 @@ export default tseslint.config(
     files: ['**/*.test.ts', '**/*.test.tsx', '**/*.testing.ts', 'e2e/**'],
     rules: { 'max-lines-per-function': 'off', '@typescript-eslint/no-non-null-assertion': 'off' },
   },
-  { files: ['src/app/**', '*.config.*'], rules: { 'no-restricted-exports': 'off' } },
+  { files: ['src/app/**', '**/*.config.*'], rules: { 'no-restricted-exports': 'off' } },
 );

@@ -41,6 +41,7 @@ test('one picture of each main view', async ({ page, context, baseURL }) => {
   await page.reload();
   await shoot(page, 'map-dark');
   await context.addCookies([{ name: 'theme', value: 'light', url: baseURL ?? '' }]);
+  await page.reload();
   await page.getByRole('link', { name: 'Choose the way out' }).click();
   await page.waitForURL(/settings/);
   await shoot(page, 'settings');

@@ -4,6 +4,8 @@ import { analyse } from '@/server/services/analysis';
 import { verdictLines } from '@/server/services/map-words';
 import { currentSets, latestCorrection, planCut } from '@/server/services/record';
 import { ActionButton } from '@/ui/calibration/ActionButton';
+import { ErrorMap } from '@/ui/map/ErrorMap';
+import { viewTurnOf } from '@/core/geometry/load';
 import { PlumbGauge } from '@/ui/components/PlumbGauge';
 import { ReadStation } from '@/ui/read/ReadStation';
 import { CutPage } from './cut-page';
@@ -76,9 +78,22 @@ function VerdictPage({ record, system }: StepProps) {
       <h1>
         {isCheck ? `Settings check: ${HEADLINES[a.verdict].toLowerCase()} on the same load` : HEADLINES[a.verdict]}
       </h1>
-      <div className="verdict">
-        <PlumbGauge worstMm={a.bounds.worstMm} toleranceMm={toleranceMm} size={150} />
+      <div className="two">
+        <div className="stay">
+          <ErrorMap
+            definition={record.definition}
+            code={record.code}
+            map={a.fit.map}
+            covariance={[...a.fit.covariance]}
+            corners={record.corners}
+            worstCorner={a.bounds.worstCorner}
+            worstMm={a.bounds.worstMm}
+            turnDeg={viewTurnOf(a.load, record.setupRow.cutter.feeds)}
+            label={`What is left: worst corner ${a.bounds.worstMm.toFixed(2)} mm, ${toleranceMm.toFixed(2)} mm allowed`}
+          />
+        </div>
         <div>
+          <PlumbGauge worstMm={a.bounds.worstMm} toleranceMm={toleranceMm} size={110} />
           <p className="lead">{lines.constant}</p>
           <p className="lead">{lines.next}</p>
           <p>

@@ -1,12 +1,19 @@
 import Link from 'next/link';
 import { viewTurnOf } from '@/core/geometry/load';
 import { formatLength } from '@/core/units/length';
-import { analyse } from '@/server/services/analysis';
+import { analyse, type Analysis } from '@/server/services/analysis';
 import { changeView } from '@/server/services/change-view';
 import { changedOnly } from '@/server/services/corrections';
-import { SettingsForm } from '@/ui/calibration/SettingsForm';
+import { SettingsForm, type Way } from '@/ui/calibration/SettingsForm';
 import { MovePicture } from '@/ui/calibration/MovePicture';
 import type { StepProps } from './step-props';
+
+/** Settings when they are enough; with the rest in the file when they are not; the file alone when a direction is not known. */
+function firstWay(a: Analysis, changes: number, toleranceMm: number): Way {
+  const isEnough = a.afterSettingsMm <= toleranceMm;
+  if (changes === 0 || (a.unknownDirection.length > 0 && !isEnough)) return 'file';
+  return isEnough ? 'settings' : 'settings-and-file';
+}
 
 export function SettingsPage({ record, system, query }: StepProps) {
   const keepAll = query.keep === 'all';
@@ -53,7 +60,7 @@ export function SettingsPage({ record, system, query }: StepProps) {
           afterFile="only what loading and reading leave"
           borderWords={`A white border or bleed under ${formatLength(a.next.q95Mm, system)} will show the error.`}
           leavesRest={leavesRest}
-          firstWay={changes.length > 0 ? 'settings' : 'file'}
+          firstWay={firstWay(a, changes.length, toleranceMm)}
         />
       </div>
     </>

@@ -1,0 +1,50 @@
+import type { MachineSetting } from '@/core/setting/machine-setting';
+import { readDisplay, typedWarning, type ChangeView } from './TypedBack';
+
+const setting: MachineSetting = {
+  id: 's',
+  displayName: 'FEED ADJ',
+  actsOn: 'offset_along',
+  unit: 'mm',
+  unitSize: null,
+  step: 0.5,
+  minValue: 0,
+  maxValue: 60,
+  sense: 1,
+  gain: 1,
+  entry: 'new_value',
+  combine: 'replaces',
+  pivot: { x: 0, y: 0 },
+  value: 26.5,
+};
+const view: ChangeView = {
+  plan: { setting, before: 26.5, after: 29.5, toType: 29.5, isAtLimit: false },
+  unit: 'mm',
+  before: '26.5 mm',
+  after: '29.5 mm',
+  toType: '29.5',
+  moveWords: 'the cut moves',
+};
+
+it.each([
+  ['29.5', null],
+  ['29,5', null],
+  ['', null],
+  ['3', /looks like the change/],
+  ['-29.5', /sign is the other way/],
+  ['26.5', /still shows its old value/],
+  ['29.7', /steps of 0.5/],
+  ['99', /goes from 0 to 60/],
+  ['28', /will be kept/],
+  ['abc', /is not a number/],
+])('typed back %j', (text, warning) => {
+  const told = typedWarning(view, text);
+  if (warning === null) expect(told).toBeNull();
+  else expect(told).toMatch(warning);
+});
+
+it('reads what displays show', () => {
+  expect(readDisplay('\u22120,35')).toBe(-0.35);
+  expect(readDisplay('+2')).toBe(2);
+  expect(readDisplay('1e3')).toBeNull();
+});

@@ -1,4 +1,5 @@
 import 'server-only';
+import type { StepName } from '@/contracts/steps';
 import { eventWords } from '@/core/trust/event-kinds';
 import { setupState, type SetupState } from '@/core/trust/setup-state';
 import type { Database } from '@/db/client';
@@ -26,7 +27,7 @@ export interface BenchSetup {
     readonly at: Date;
     readonly by: string;
   }[];
-  readonly open: { readonly id: string; readonly step: string; readonly startedAt: Date } | null;
+  readonly open: { readonly id: string; readonly step: StepName; readonly startedAt: Date } | null;
 }
 
 type Saved = Awaited<ReturnType<typeof findLatestSaved>>[number];

@@ -72,6 +72,11 @@ async function storeTyped(
   }
 }
 
+/** What a correction belongs to. */
+function ownerOf({ calibration: { id, setupId, materialId } }: CalibrationRecord) {
+  return { calibrationId: id, setupId, materialId };
+}
+
 interface Choice {
   readonly objective: 'fine' | 'file' | 'none';
   readonly changes: readonly SettingChange[];
@@ -117,9 +122,7 @@ export async function acceptCorrection(
     const fitId = await storeFit(session, record.calibration.id, analysis);
     await session.insert(correction).values({
       id: input.id,
-      setupId: record.calibration.setupId,
-      materialId: record.calibration.materialId,
-      calibrationId: record.calibration.id,
+      ...ownerOf(record),
       fitId,
       objective: choice.objective,
       fileCorrection: choice.fileCorrection,
@@ -163,9 +166,7 @@ export async function applyRough(
     const fitId = await storeRoughFit(session, record, rough);
     await session.insert(correction).values({
       id: input.id,
-      setupId: record.calibration.setupId,
-      materialId: record.calibration.materialId,
-      calibrationId: record.calibration.id,
+      ...ownerOf(record),
       fitId,
       objective: 'rough',
       fileCorrection: input.way === 'file' ? [1, 0, 0, 1, shift.x, shift.y] : null,

@@ -1,5 +1,5 @@
 import 'server-only';
-import { STEP_NAMES } from '@/contracts/steps';
+import { STEP_LABELS, STEP_NAMES } from '@/contracts/steps';
 import { doneSets, type CalibrationRecord } from './record';
 import type { Step } from './steps';
 
@@ -24,23 +24,12 @@ export interface Stop {
   readonly canGo: boolean;
 }
 
-const LABELS: Readonly<Record<Step, string>> = {
-  'set-up': 'Set up',
-  print: 'Print',
-  cut: 'Cut',
-  read: 'Read',
-  map: 'Map',
-  settings: 'Settings',
-  confirm: 'Confirm',
-  save: 'Save',
-};
-
 /** The eight stops of the string, with the bob at the one shown. */
 export function stopsOf(record: CalibrationRecord, shown: Step): readonly Stop[] {
   const here = STEP_NAMES.indexOf(shown);
   const furthest = STEP_NAMES.indexOf(furthestStep(record));
   return STEP_NAMES.map((step, i) => ({
-    label: LABELS[step],
+    label: STEP_LABELS[step],
     step,
     place: placeOf(i, here),
     canGo: i <= furthest && step !== 'set-up' && (step !== 'save' || record.calibration.state === 'saved'),

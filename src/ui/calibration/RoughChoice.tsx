@@ -3,7 +3,7 @@
 import { useRouter } from 'next/navigation';
 import { useState, useTransition } from 'react';
 import { roughUsed } from '@/server/actions/calibration';
-import { readDisplay, TypedBack, type ChangeView } from './TypedBack';
+import { TypedBack, typedNumbers, type ChangeView } from './TypedBack';
 
 interface Props {
   readonly calibrationId: string;
@@ -17,12 +17,7 @@ export function RoughChoice({ calibrationId, changes, shiftWords }: Props) {
   const [typed, setTyped] = useState<Record<string, string>>({});
   const [problem, setProblem] = useState<string | null>(null);
   const [isBusy, startTransition] = useTransition();
-  const numbers = Object.fromEntries(
-    changes.flatMap((c) => {
-      const value = readDisplay(typed[c.plan.setting.id] ?? '');
-      return value === null ? [] : [[c.plan.setting.id, value]];
-    }),
-  );
+  const numbers = typedNumbers(changes, typed);
   const use = (way: 'file' | 'settings'): void => {
     startTransition(async () => {
       const done = await roughUsed({ id: crypto.randomUUID(), calibrationId, way, typed: numbers });

@@ -3,7 +3,7 @@
 import { useRouter } from 'next/navigation';
 import { useState, useTransition } from 'react';
 import { correctionSet } from '@/server/actions/calibration';
-import { readDisplay, TypedBack, type ChangeView } from './TypedBack';
+import { TypedBack, typedNumbers, type ChangeView } from './TypedBack';
 
 export type Way = 'settings' | 'settings-and-file' | 'file' | 'none';
 
@@ -28,12 +28,7 @@ export function SettingsForm(props: Props) {
   const [typed, setTyped] = useState<Record<string, string>>({});
   const [problem, setProblem] = useState<string | null>(null);
   const [isBusy, startTransition] = useTransition();
-  const numbers = Object.fromEntries(
-    changes.flatMap((c) => {
-      const value = readDisplay(typed[c.plan.setting.id] ?? '');
-      return value === null ? [] : [[c.plan.setting.id, value]];
-    }),
-  );
+  const numbers = typedNumbers(changes, typed);
   const needsTyping = way === 'settings' || way === 'settings-and-file';
   const isReady = !needsTyping || Object.keys(numbers).length === changes.length;
 

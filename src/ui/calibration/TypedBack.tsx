@@ -26,6 +26,19 @@ export function readDisplay(text: string): number | null {
   return /^[+-]?(\d+\.?\d*|\.\d+)$/.test(plain) ? Number(plain) : null;
 }
 
+/** What was typed back as numbers, by setting; what is not a number is left out. */
+export function typedNumbers(
+  changes: readonly ChangeView[],
+  typed: Readonly<Record<string, string>>,
+): Record<string, number> {
+  return Object.fromEntries(
+    changes.flatMap(({ plan }) => {
+      const value = readDisplay(typed[plan.setting.id] ?? '');
+      return value === null ? [] : [[plan.setting.id, value]];
+    }),
+  );
+}
+
 /** What is odd about a value typed back, in words; null when it is as planned. */
 export function typedWarning(c: ChangeView, text: string): string | null {
   const value = readDisplay(text);

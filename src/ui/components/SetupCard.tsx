@@ -3,11 +3,11 @@
 import Link from 'next/link';
 import { useState, useTransition } from 'react';
 import Dropdown from 'react-bootstrap/Dropdown';
+import { STEP_LABELS, type StepName } from '@/contracts/steps';
 import type { SetupState } from '@/core/trust/setup-state';
 import { EVENT_KINDS, eventWords } from '@/core/trust/event-kinds';
 import { formatLength, type UnitSystem } from '@/core/units/length';
 import { somethingHappened, takeBack } from '@/server/actions/shop';
-import { stepWord } from './bench-words';
 import { PlumbGauge } from './PlumbGauge';
 import { StateMark } from './StateMark';
 
@@ -30,7 +30,7 @@ export interface SetupCardView {
     readonly ago: string;
     readonly by: string;
   }[];
-  readonly open: { readonly id: string; readonly step: string } | null;
+  readonly open: { readonly id: string; readonly step: StepName } | null;
 }
 
 function stateSentence(view: SetupCardView, system: UnitSystem): string {
@@ -46,7 +46,7 @@ function NextThing({ view }: { readonly view: SetupCardView }) {
   if (view.open) {
     return (
       <Link className="btn btn-primary" href={`/calibrations/${view.open.id}/${view.open.step}`} prefetch={false}>
-        {`Go on: ${stepWord(view.open.step)}`}
+        {`Go on: ${STEP_LABELS[view.open.step]}`}
       </Link>
     );
   }

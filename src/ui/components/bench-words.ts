@@ -17,16 +17,3 @@ export function benchHeadline(states: readonly SetupState[]): string {
 
 const NUMBERS = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'];
 const numberWord = (n: number): string => NUMBERS[n] ?? String(n);
-
-const STEP_WORDS: Readonly<Record<string, string>> = {
-  'set-up': 'Set up',
-  print: 'Print',
-  cut: 'Cut',
-  read: 'Read',
-  map: 'Map',
-  settings: 'Settings',
-  confirm: 'Confirm',
-  save: 'Save',
-};
-
-export const stepWord = (step: string): string => STEP_WORDS[step] ?? step;

@@ -4,12 +4,11 @@ import { analyse } from '@/server/services/analysis';
 import { verdictLines } from '@/server/services/map-words';
 import { currentSets, latestCorrection, planCut } from '@/server/services/record';
 import { ActionButton } from '@/ui/calibration/ActionButton';
-import { ErrorMap } from '@/ui/map/ErrorMap';
-import { viewTurnOf } from '@/core/geometry/load';
 import { PlumbGauge } from '@/ui/components/PlumbGauge';
 import { ReadStation } from '@/ui/read/ReadStation';
 import { CutPage } from './cut-page';
 import { readViewOf } from './read-views';
+import { AnalysisMap } from './analysis-map';
 import type { StepProps } from './step-props';
 
 const HEADLINES = { pass: 'In register', fail: 'Still out', cannot_tell: 'Cannot tell yet' } as const;
@@ -80,17 +79,7 @@ function VerdictPage({ record, system }: StepProps) {
       </h1>
       <div className="two">
         <div className="stay">
-          <ErrorMap
-            definition={record.definition}
-            code={record.code}
-            map={a.fit.map}
-            covariance={[...a.fit.covariance]}
-            corners={record.corners}
-            worstCorner={a.bounds.worstCorner}
-            worstMm={a.bounds.worstMm}
-            turnDeg={viewTurnOf(a.load, record.setupRow.cutter.feeds)}
-            label={`What is left: worst corner ${a.bounds.worstMm.toFixed(2)} mm, ${toleranceMm.toFixed(2)} mm allowed`}
-          />
+          <AnalysisMap record={record} analysis={a} />
         </div>
         <div>
           <PlumbGauge worstMm={a.bounds.worstMm} toleranceMm={toleranceMm} size={110} />

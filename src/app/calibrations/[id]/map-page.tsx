@@ -1,10 +1,9 @@
 import Link from 'next/link';
 import { formatLength } from '@/core/units/length';
-import { viewTurnOf } from '@/core/geometry/load';
 import { analyse } from '@/server/services/analysis';
 import { mapHeadline, mapNotes, partViews } from '@/server/services/map-words';
 import { latestCorrection, type CalibrationRecord } from '@/server/services/record';
-import { ErrorMap } from '@/ui/map/ErrorMap';
+import { AnalysisMap } from './analysis-map';
 import type { StepProps } from './step-props';
 
 const ERRORS = {
@@ -19,7 +18,7 @@ function misfitsOf(record: CalibrationRecord, ids: readonly string[]) {
 }
 
 export function MapPage({ record, system, query }: StepProps) {
-  const { id, toleranceMm } = record.calibration;
+  const { id } = record.calibration;
   const keepAll = query.keep === 'all';
   const analysed = analyse(record, keepAll);
   if (!analysed.ok) {
@@ -40,17 +39,7 @@ export function MapPage({ record, system, query }: StepProps) {
       <h1>{mapHeadline(record, a, system)}</h1>
       <div className="two">
         <div className="stay">
-          <ErrorMap
-            definition={record.definition}
-            code={record.code}
-            map={a.fit.map}
-            covariance={[...a.fit.covariance]}
-            corners={record.corners}
-            worstCorner={a.bounds.worstCorner}
-            worstMm={a.bounds.worstMm}
-            turnDeg={viewTurnOf(a.load, record.setupRow.cutter.feeds)}
-            label={`Error map: worst corner ${a.bounds.worstMm.toFixed(2)} mm, ${toleranceMm.toFixed(2)} mm allowed`}
-          />
+          <AnalysisMap record={record} analysis={a} />
         </div>
         <div>
           {odd.map((r) => (

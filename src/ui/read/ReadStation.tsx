@@ -168,9 +168,11 @@ export function ReadStation({ view }: { readonly view: ReadView }) {
           onChoose={choose}
           current={index}
         />
-        <Link className={`btn ${left === 0 ? 'btn-primary' : 'btn-quiet'}`} href={view.next.href} prefetch={false}>
-          {left === 0 ? view.next.words : `${left} still to read`}
-        </Link>
+        {keeper.sending === 0 && (
+          <Link className={`btn ${left === 0 ? 'btn-primary' : 'btn-quiet'}`} href={view.next.href} prefetch={false}>
+            {left === 0 ? view.next.words : `${left} still to read`}
+          </Link>
+        )}
       </div>
     </div>
   );

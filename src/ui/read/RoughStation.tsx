@@ -151,7 +151,7 @@ export function RoughStation({ view }: { readonly view: RoughView }) {
           )}
         </p>
         <p role="status">{keeper.notice ?? `${readCount} of ${view.roughs.length} read.`}</p>
-        {readCount > 0 && (
+        {readCount > 0 && keeper.sending === 0 && (
           <Link
             className={`btn ${readCount === view.roughs.length ? 'btn-primary' : 'btn-quiet'}`}
             href={view.next.href}

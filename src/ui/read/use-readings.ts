@@ -10,6 +10,8 @@ export interface ReadingKeeper {
   readonly kept: Readonly<Record<string, Kept>>;
   readonly keep: (input: Omit<SaveReadingInput, 'id'>) => void;
   readonly waiting: number;
+  /** Readings on their way to the server: pages that stand on them wait for these. */
+  readonly sending: number;
   /** What to tell: a refusal, or another's reading that this one supersedes. */
   readonly notice: string | null;
   readonly retry: () => void;
@@ -19,10 +21,12 @@ export interface ReadingKeeper {
 export function useReadings(initial: Readonly<Record<string, Kept>>): ReadingKeeper {
   const [kept, setKept] = useState(initial);
   const [waiting, setWaiting] = useState(0);
+  const [sending, setSending] = useState(0);
   const [notice, setNotice] = useState<string | null>(null);
 
   const send = useCallback(async (input: SaveReadingInput): Promise<void> => {
     keepWaiting(input);
+    setSending((n) => n + 1);
     try {
       const done = await keepReading(input);
       if (!done.ok) {
@@ -40,6 +44,7 @@ export function useReadings(initial: Readonly<Record<string, Kept>>): ReadingKee
     } catch {
       setNotice('The shop\u2019s server does not answer. Your readings are kept in this browser and will be sent.');
     }
+    setSending((n) => n - 1);
     setWaiting(waitingReadings().length);
   }, []);
 
@@ -61,5 +66,5 @@ export function useReadings(initial: Readonly<Record<string, Kept>>): ReadingKee
     void send({ ...input, id: crypto.randomUUID() });
   };
 
-  return { kept, keep, waiting, notice, retry };
+  return { kept, keep, waiting, sending, notice, retry };
 }

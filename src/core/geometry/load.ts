@@ -64,8 +64,6 @@ export function loadTurnOf(viewTurnDeg: TurnDeg, feed: FeedDirection): TurnDeg {
   return viewTurnOf({ turnDeg: viewTurnDeg, face: 'ink-up' }, feed);
 }
 
-export type MachineDirection = 'right' | 'left' | 'leading' | 'trailing';
-
 /** Word for a move along one machine axis, as the operator in front of the machine would say it. */
 export function directionWord(move: Point<'machine'>, feed: FeedDirection): string {
   const sideways = Math.abs(move.x) >= Math.abs(move.y);

@@ -116,8 +116,3 @@ export const unitWord = (system: UnitSystem): string => (system === 'mm' ? 'mm' 
 export function formatLength(mm: number, system: UnitSystem, signed = false): string {
   return `${formatLengthNumber(mm, system, signed)} ${unitWord(system)}`;
 }
-
-/** The length in the other system, for reading beside: mm people get inches, inch people get mm. */
-export function formatLengthBeside(mm: number, system: UnitSystem): string {
-  return system === 'mm' ? formatLength(mm, 'in-decimal') : formatLength(mm, 'mm');
-}

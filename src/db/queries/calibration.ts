@@ -17,10 +17,6 @@ export async function findCalibration(session: Session, id: string) {
   return row;
 }
 
-export function findOpenCalibrations(session: Session) {
-  return session.select().from(calibration).where(eq(calibration.state, 'open')).orderBy(desc(calibration.startedAt));
-}
-
 export function findSheets(session: Session, calibrationId: string) {
   return session
     .select()

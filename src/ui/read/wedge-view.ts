@@ -23,8 +23,6 @@ export function figureTurn(axis: Axis, viewTurnDeg: TurnDeg): FigureTurn {
   return { ux: us.x, uy: us.y, vx: vs.x, vy: vs.y };
 }
 
-export type ArrowKey = 'ArrowLeft' | 'ArrowRight' | 'ArrowUp' | 'ArrowDown';
-
 /** The reading's step for an arrow key: the cut moves the way the key points; keys along the strip do nothing. */
 export function keyStep(key: string, turn: FigureTurn): -1 | 0 | 1 {
   const direction = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[key];

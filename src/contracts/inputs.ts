@@ -1,5 +1,4 @@
 import { z } from 'zod';
-import { STEP_NAMES } from './steps';
 
 const Id = z.uuid();
 /** Largest length anyone could mean here; keeps nonsense out of the arithmetic. */
@@ -69,11 +68,6 @@ export const AcceptCorrection = z.object({
 export const LogEvent = z.object({ id: Id, setupId: Id, kind: z.string().min(1).max(40), note: z.string().max(500) });
 export const UndoEvent = z.object({ id: Id, eventId: Id });
 export const PutBack = z.object({ id: Id, historyEntryId: Id });
-export const GoToStep = z.object({
-  calibrationId: Id,
-  step: z.enum(STEP_NAMES),
-  version: z.number().int(),
-});
 export const OnlyCalibration = z.object({ id: Id, calibrationId: Id });
 export const SetPerson = z.object({ personId: Id });
 

@@ -4,7 +4,6 @@ import { revalidatePath } from 'next/cache';
 import {
   AcceptCorrection,
   CheckPrint,
-  GoToStep,
   MarkTry,
   OnlyCalibration,
   RecordCut,
@@ -12,17 +11,16 @@ import {
   StartCalibration,
   UseRough,
 } from '@/contracts/inputs';
-import { fail, ok } from '@/core/result';
+import { ok } from '@/core/result';
 import type { Verdict } from '@/core/verdict/bound';
 import { database } from '../services/database';
 import type { Actor } from '../services/actor';
-import { refusal } from '../services/actor';
 import { abandonCalibration, confirmCorrection, reopenCalibration } from '../services/confirm';
 import { acceptCorrection, applyRough } from '../services/corrections';
 import { saveReading, type SavedReading } from '../services/readings';
 import { currentSession } from '../services/session';
 import { startCalibration } from '../services/start';
-import { addSheet, checkPrint, goToStep, logMarkTry, recordCut } from '../services/steps';
+import { addSheet, checkPrint, logMarkTry, recordCut } from '../services/steps';
 import { answer, type Answer } from './run';
 
 async function actor(): Promise<Actor> {
@@ -116,15 +114,5 @@ export async function takeUpAgain(raw: unknown): Promise<Answer<string>> {
     await reopenCalibration(database(), input.calibrationId);
     refresh(input.calibrationId);
     return ok(input.calibrationId);
-  });
-}
-
-export async function stepTo(raw: unknown): Promise<Answer<string>> {
-  return answer(GoToStep, raw, async (input) => {
-    const moved = await goToStep(database(), input.calibrationId, input.step, input.version);
-    refresh(input.calibrationId);
-    return moved
-      ? ok(input.step)
-      : fail(refusal('Someone moved this calibration on from another browser. The page now shows where it is.'));
   });
 }

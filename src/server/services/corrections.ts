@@ -2,7 +2,7 @@ import 'server-only';
 import { randomUUID } from 'node:crypto';
 import type { AcceptCorrectionInput, UseRoughInput } from '@/contracts/inputs';
 import { fileShiftFor } from '@/core/cutting/rough';
-import { apply, translation } from '@/core/geometry/affine';
+import { apply, then, translation, type Affine } from '@/core/geometry/affine';
 import { mapInMachine, sheetToMachine } from '@/core/geometry/load';
 import { fail, ok, type Result } from '@/core/result';
 import { checkTyped, valueAfterTyping } from '@/core/setting/check-typed';
@@ -15,7 +15,7 @@ import { settingValue } from '@/db/schema/shop';
 import { now } from '../clock';
 import { refusal, type Actor, type Refusal } from './actor';
 import { analyse, type Analysis } from './analysis';
-import { affineToArray, loadRecord, type CalibrationRecord } from './record';
+import { affineFromArray, affineToArray, latestCorrection, loadRecord, type CalibrationRecord } from './record';
 import { roughOf, type Rough } from './rough';
 import { goToStep } from './steps';
 import { CORE_VERSION, storeFit } from './store-fit';
@@ -84,22 +84,26 @@ interface Choice {
   readonly leftoverMm: number;
 }
 
-function choiceOf(way: AcceptCorrectionInput['way'], analysis: Analysis): Choice {
+/** What a file does already in this calibration: a further move of the lines comes before it, and settings leave it alone. */
+function moveInForce(record: CalibrationRecord): Affine<'machine', 'machine'> | null {
+  const last = latestCorrection(record);
+  return last?.fileCorrection && last.objective !== 'rough' ? affineFromArray(last.fileCorrection) : null;
+}
+
+function choiceOf(way: AcceptCorrectionInput['way'], analysis: Analysis, record: CalibrationRecord): Choice {
   const changes = changedOnly(analysis.plan);
+  const inForce = moveInForce(record);
+  const kept = inForce && affineToArray(inForce);
+  const moved = (more: Affine<'machine', 'machine'>): number[] => affineToArray(inForce ? then(more, inForce) : more);
   switch (way) {
     case 'settings':
-      return { objective: 'fine', changes, fileCorrection: null, leftoverMm: analysis.afterSettingsMm };
+      return { objective: 'fine', changes, fileCorrection: kept, leftoverMm: analysis.afterSettingsMm };
     case 'settings-and-file':
-      return { objective: 'fine', changes, fileCorrection: affineToArray(analysis.fileCorrection), leftoverMm: 0 };
+      return { objective: 'fine', changes, fileCorrection: moved(analysis.fileCorrection), leftoverMm: 0 };
     case 'file':
-      return {
-        objective: 'file',
-        changes: [],
-        fileCorrection: affineToArray(analysis.fileCorrectionAlone),
-        leftoverMm: 0,
-      };
+      return { objective: 'file', changes: [], fileCorrection: moved(analysis.fileCorrectionAlone), leftoverMm: 0 };
     case 'none':
-      return { objective: 'none', changes: [], fileCorrection: null, leftoverMm: analysis.bounds.worstMm };
+      return { objective: 'none', changes: [], fileCorrection: kept, leftoverMm: analysis.bounds.worstMm };
   }
 }
 
@@ -115,7 +119,7 @@ export async function acceptCorrection(
   const analysed = analyse(record, input.keepAll);
   if (!analysed.ok) return fail(refusal('There are not enough readings for a correction. Read the sheet first.'));
   const analysis = analysed.value;
-  const choice = choiceOf(input.way, analysis);
+  const choice = choiceOf(input.way, analysis, record);
   const problem = typedProblem(choice.changes, input.typed);
   if (problem) return fail(refusal(problem));
   await database.transaction(async (session) => {

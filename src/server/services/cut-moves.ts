@@ -5,6 +5,7 @@ import { crossedBySpentSet } from '@/core/target/crossing';
 import type { SheetDefinition } from '@/core/target/sheet-definition';
 import type { CalibrationRecord, CutPlan, CutSet } from './record';
 import { doneSets } from './record';
+import type { Rough } from './rough';
 
 /** Map that moves a set's cut lines in its file for one load: the correction, then the rough shift. */
 export function fileMove(plan: Pick<CutPlan, 'fileShift' | 'fileCorrection'>, load: Load): Affine {
@@ -18,11 +19,11 @@ export function shiftUnder(shift: Point, from: Load, to: Load): Point {
   return { x: map.tx, y: map.ty };
 }
 
-/** Figures of set 2 that set 1, cut out of place on the same sheet, ran through. */
-export function figuresSpent(record: CalibrationRecord, sheetNo: number, roughShift: Point | null): readonly string[] {
-  const spent = doneSets(record).some((c) => c.sheetNo === sheetNo && c.setNo === 1);
-  if (!spent || roughShift === null) return [];
-  return crossedBySpentSet(record.definition, roughShift).map((w) => `${w.spotNo} ${w.axis}`);
+/** Figures of set 2 that the misplaced set 1 of the same sheet ran through; on any other sheet there are none. */
+export function figuresSpent(record: CalibrationRecord, sheetNo: number, rough: Rough): readonly string[] {
+  const isOwnSheet = doneSets(record).some((c) => c.id === rough.cutSetId && c.sheetNo === sheetNo);
+  if (!isOwnSheet) return [];
+  return crossedBySpentSet(record.definition, rough.shift).map((w) => `${w.spotNo} ${w.axis}`);
 }
 
 /** The definition without the figures that are left out of one set. */

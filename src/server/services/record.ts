@@ -170,10 +170,15 @@ export const doneSets = (record: CalibrationRecord): readonly CutSet[] =>
 
 export const latestCorrection = (record: CalibrationRecord) => record.corrections.at(-1);
 
-/** Sets cut since the latest correction: what the map, or the confirmation, stands on. */
+/**
+ * Sets cut since the latest correction: what the map, or the confirmation, stands on. Once there is a fresh load, a cut of
+ * the old one no longer counts: its noise is in the correction already and would flatter it.
+ */
 export function currentSets(record: CalibrationRecord): readonly CutSet[] {
   const id = latestCorrection(record)?.id ?? null;
-  return doneSets(record).filter((c) => c.correctionId === id);
+  const since = doneSets(record).filter((c) => c.correctionId === id);
+  const hasFreshLoad = since.some((c) => c.purpose === 'confirm');
+  return hasFreshLoad ? since.filter((c) => c.purpose === 'confirm') : since;
 }
 
 export interface CutPlan extends NextCut {

@@ -12,7 +12,7 @@ import { markAttempt } from '@/db/schema/correction';
 import { now } from '../clock';
 import { refusal, type Actor, type Refusal } from './actor';
 import { figuresSpent, shiftUnder } from './cut-moves';
-import { doneSets, loadNoOf, loadRecord, planCut, type CalibrationRecord, type CutPlan } from './record';
+import { affineToArray, doneSets, loadNoOf, loadRecord, planCut, type CalibrationRecord, type CutPlan } from './record';
 import { roughOf } from './rough';
 
 export type Step = StepName;
@@ -73,7 +73,7 @@ export function planCutFor(record: CalibrationRecord, load: Load, isFreshLoad: b
   return {
     ...plan,
     fileShift: shiftUnder(plan.fileShift, rough.load, load),
-    leftOut: plan.setNo === 2 ? figuresSpent(record, plan.sheetNo, rough.shift) : [],
+    leftOut: plan.setNo === 2 ? figuresSpent(record, plan.sheetNo, rough) : [],
   };
 }
 
@@ -105,16 +105,7 @@ export async function recordCut(
       correctionId: record.corrections.at(-1)?.id ?? null,
       fileShiftXMm: plan.fileShift.x,
       fileShiftYMm: plan.fileShift.y,
-      fileCorrection: plan.fileCorrection
-        ? [
-            plan.fileCorrection.xx,
-            plan.fileCorrection.xy,
-            plan.fileCorrection.yx,
-            plan.fileCorrection.yy,
-            plan.fileCorrection.tx,
-            plan.fileCorrection.ty,
-          ]
-        : null,
+      fileCorrection: plan.fileCorrection && affineToArray(plan.fileCorrection),
       leftOut: [...plan.leftOut],
       settingsSnapshot: Object.fromEntries(record.settings.map((s) => [s.id, s.value])),
       outcome: input.outcome,
@@ -141,15 +132,18 @@ export async function logMarkTry(database: Database, actor: Actor, input: MarkTr
     .onConflictDoNothing();
 }
 
-/** One more printed sheet of the same definition, for another load. */
+/** One more printed sheet of the same definition, for another load. A sheet that nothing was cut on yet is used first. */
 export async function addSheet(database: Database, calibrationId: string): Promise<Result<number, Refusal>> {
   const record = await loadRecord(database, calibrationId);
   if (!record) return fail(refusal('This calibration is not there any more.'));
-  const sheetNo = record.sheets.length + 1;
+  const last = record.sheets.length;
+  const isUntouched = !doneSets(record).some((c) => c.sheetNo === last);
+  const sheetNo = isUntouched ? last : last + 1;
+  const { sheetDefinitionId } = record.calibration;
   await database.transaction(async (session) => {
     await session
       .insert(calibrationSheet)
-      .values({ id: randomUUID(), calibrationId, sheetDefinitionId: record.calibration.sheetDefinitionId, sheetNo })
+      .values({ id: randomUUID(), calibrationId, sheetDefinitionId, sheetNo })
       .onConflictDoNothing();
     await goToStep(session, calibrationId, 'print');
   });

@@ -4,10 +4,11 @@ import Link from 'next/link';
 import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { nextTurn, type TurnDeg } from '@/core/geometry/load';
 import type { SheetDefinition, WedgeFigure } from '@/core/target/sheet-definition';
-import { formatFixed, formatLength, type UnitSystem } from '@/core/units/length';
+import { formatFixed, type UnitSystem } from '@/core/units/length';
 import { TablePicture } from './TablePicture';
 import { type FigureTurn, figureTurn, keysFor, keyStep, readingFromTouch, clampReading } from './wedge-view';
 import { ReadingSheet } from './ReadingSheet';
+import { ReadSoFar } from './ReadSoFar';
 import { ReadingNumber } from './ReadingNumber';
 import { slotKey, type Kept } from './slot';
 import { useReadings, type ReadingKeeper } from './use-readings';
@@ -275,40 +276,4 @@ function firstIndex(figures: readonly WedgeFigure[], view: ReadView): number {
   if (asked >= 0) return asked;
   const open = figures.findIndex((f) => view.kept[keyOf(f)] === undefined);
   return Math.max(0, open);
-}
-
-interface SoFarProps {
-  readonly figures: readonly WedgeFigure[];
-  readonly kept: Readonly<Record<string, Kept>>;
-  readonly isBlind: boolean;
-  readonly system: UnitSystem;
-  readonly current: number;
-  readonly onChoose: (index: number) => void;
-}
-
-/** What was read so far; a tap reads it again. A confirming cut is read blind: only that it was read is shown. */
-function ReadSoFar({ figures, kept, isBlind, system, current, onChoose }: SoFarProps) {
-  const words = (k: Kept | undefined): string => {
-    if (!k) return '\u2013';
-    if (k.readingMm === null) return k.state === 'skipped' ? 'skipped' : 'unreadable';
-    return isBlind ? 'read' : formatLength(k.readingMm, system, true);
-  };
-  return (
-    <ol className="so-far">
-      {figures.map((f, i) => (
-        <li key={keyOf(f)}>
-          <button
-            type="button"
-            className={i === current ? 'current' : ''}
-            onClick={() => {
-              onChoose(i);
-            }}
-          >
-            <span className="quiet">{`${f.spotNo} ${f.axis}`}</span>{' '}
-            <span className="figures">{words(kept[keyOf(f)])}</span>
-          </button>
-        </li>
-      ))}
-    </ol>
-  );
 }

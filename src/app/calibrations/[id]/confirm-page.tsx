@@ -9,6 +9,7 @@ import { ReadStation } from '@/ui/read/ReadStation';
 import { CutPage } from './cut-page';
 import { readViewOf } from './read-views';
 import { AnalysisMap } from './analysis-map';
+import { OddReadings } from './odd-readings';
 import type { StepProps } from './step-props';
 
 const HEADLINES = { pass: 'In register', fail: 'Still out', cannot_tell: 'Cannot tell yet' } as const;
@@ -83,6 +84,7 @@ function VerdictPage({ record, system }: StepProps) {
         </div>
         <div>
           <PlumbGauge worstMm={a.bounds.worstMm} toleranceMm={toleranceMm} size={110} />
+          <OddReadings record={record} system={system} analysis={a} isCounted={false} />
           <p className="lead">{lines.constant}</p>
           <p className="lead">{lines.next}</p>
           <p>

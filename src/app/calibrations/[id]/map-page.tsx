@@ -2,8 +2,9 @@ import Link from 'next/link';
 import { formatLength } from '@/core/units/length';
 import { analyse } from '@/server/services/analysis';
 import { mapHeadline, mapNotes, partViews } from '@/server/services/map-words';
-import { latestCorrection, type CalibrationRecord } from '@/server/services/record';
+import { latestCorrection } from '@/server/services/record';
 import { AnalysisMap } from './analysis-map';
+import { OddReadings } from './odd-readings';
 import type { StepProps } from './step-props';
 
 const ERRORS = {
@@ -11,11 +12,6 @@ const ERRORS = {
   'axis-missing': 'Readings across and along are both needed: one of them is missing.',
   'not-finite': 'A reading holds no number.',
 } as const;
-
-/** Readings that the others contradict, by their figures. */
-function misfitsOf(record: CalibrationRecord, ids: readonly string[]) {
-  return record.readings.filter((r) => ids.includes(r.id));
-}
 
 export function MapPage({ record, system, query }: StepProps) {
   const { id } = record.calibration;
@@ -32,7 +28,6 @@ export function MapPage({ record, system, query }: StepProps) {
     );
   }
   const a = analysed.value;
-  const odd = misfitsOf(record, a.fit.misfitIds);
   const isAfter = latestCorrection(record)?.objective !== undefined && latestCorrection(record)?.objective !== 'rough';
   return (
     <>
@@ -42,19 +37,12 @@ export function MapPage({ record, system, query }: StepProps) {
           <AnalysisMap record={record} analysis={a} />
         </div>
         <div>
-          {odd.map((r) => (
-            <p key={r.id} className="notice">
-              {`Spot ${r.spotNo} ${r.axis} (${formatLength(r.readingMm ?? 0, system, true)}) does not belong: the other readings contradict it. ${keepAll ? 'It is counted all the same.' : 'It is left out.'} `}
-              <Link href={`/calibrations/${id}/read?look=fine&spot=${r.spotNo}&axis=${r.axis}`} prefetch={false}>
-                Read it again
-              </Link>
-              {', or '}
-              <Link href={`/calibrations/${id}/map${keepAll ? '' : '?keep=all'}`} prefetch={false}>
-                {keepAll ? 'leave it out' : 'count it all the same'}
-              </Link>
-              .
-            </p>
-          ))}
+          <OddReadings record={record} system={system} analysis={a} isCounted={keepAll}>
+            {', or '}
+            <Link href={`/calibrations/${id}/map${keepAll ? '' : '?keep=all'}`} prefetch={false}>
+              {keepAll ? 'leave it out' : 'count it all the same'}
+            </Link>
+          </OddReadings>
           <h2>Three ways out</h2>
           <ol className="steps">
             <li>

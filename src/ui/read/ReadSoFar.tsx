@@ -1,0 +1,39 @@
+import type { WedgeFigure } from '@/core/target/sheet-definition';
+import { formatLength, type UnitSystem } from '@/core/units/length';
+import { slotKey, type Kept } from './slot';
+
+interface SoFarProps {
+  readonly figures: readonly WedgeFigure[];
+  readonly kept: Readonly<Record<string, Kept>>;
+  readonly isBlind: boolean;
+  readonly system: UnitSystem;
+  readonly current: number;
+  readonly onChoose: (index: number) => void;
+}
+
+/** What was read so far; a tap reads it again. A confirming cut is read blind: only that it was read is shown. */
+export function ReadSoFar({ figures, kept, isBlind, system, current, onChoose }: SoFarProps) {
+  const words = (k: Kept | undefined): string => {
+    if (!k) return '\u2013';
+    if (k.readingMm === null) return k.state === 'skipped' ? 'skipped' : 'unreadable';
+    return isBlind ? 'read' : formatLength(k.readingMm, system, true);
+  };
+  return (
+    <ol className="so-far">
+      {figures.map((f, i) => (
+        <li key={slotKey({ method: 'wedge', ...f })}>
+          <button
+            type="button"
+            className={i === current ? 'current' : ''}
+            onClick={() => {
+              onChoose(i);
+            }}
+          >
+            <span className="quiet">{`${f.spotNo} ${f.axis}`}</span>{' '}
+            <span className="figures">{words(kept[slotKey({ method: 'wedge', ...f })])}</span>
+          </button>
+        </li>
+      ))}
+    </ol>
+  );
+}

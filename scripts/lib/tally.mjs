@@ -26,7 +26,7 @@ function read(path) {
 /** Counts of a Jest report. No report, or none run: one failed. Skipped tests count as failed: nothing here is skipped. */
 export function countJest(path) {
   const report = read(path);
-  if (!report || report.numTotalTests === 0) return { passed: 0, failed: 1 };
+  if (!(report?.numTotalTests > 0)) return { passed: 0, failed: 1 };
   const failed =
     report.numFailedTests + report.numPendingTests + report.numTodoTests + report.numRuntimeErrorTestSuites;
   return { passed: report.numPassedTests, failed };
@@ -35,7 +35,7 @@ export function countJest(path) {
 /** Counts of a Playwright report; flaky and skipped count as failed. */
 export function countPlaywright(path) {
   const stats = read(path)?.stats;
-  if (!stats || stats.expected + stats.unexpected + stats.flaky === 0) return { passed: 0, failed: 1 };
+  if (!(stats?.expected + stats?.unexpected + stats?.flaky > 0)) return { passed: 0, failed: 1 };
   return { passed: stats.expected, failed: stats.unexpected + stats.flaky + stats.skipped };
 }
 

@@ -4,7 +4,6 @@ import {
   check,
   doublePrecision,
   index,
-  jsonb,
   pgTable,
   primaryKey,
   text,
@@ -178,11 +177,3 @@ export const historyEntry = pgTable(
     check('history_entry_kind', sql`(${t.kind} = 'saved') = (${t.confirmationId} is not null)`),
   ],
 );
-
-/** Makes a retried write harmless: the key is stored with the first one's result. */
-export const requestKey = pgTable('request_key', {
-  key: uuid().primaryKey(),
-  action: text().notNull(),
-  result: jsonb().notNull(),
-  at: instant(),
-});

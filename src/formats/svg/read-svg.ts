@@ -1,4 +1,4 @@
-import { DOMParser, type Element } from '@xmldom/xmldom';
+import { DOMParser, onErrorStopParsing, type Element } from '@xmldom/xmldom';
 import svgpath from 'svgpath';
 import { fail, ok, type Result } from '@/core/result';
 
@@ -77,7 +77,7 @@ function polylinesOf(element: Element, index: number): Result<SvgPolyline[], Svg
 
 function rootOf(text: string): Result<Element, SvgReadError> {
   try {
-    const root = new DOMParser().parseFromString(text, 'image/svg+xml').documentElement;
+    const root = new DOMParser({ onError: onErrorStopParsing }).parseFromString(text, 'image/svg+xml').documentElement;
     if (root?.localName !== 'svg') return fail({ kind: 'not-svg', reason: 'no svg element' });
     if (text.includes('transform=')) return fail({ kind: 'not-svg', reason: 'transforms are not read' });
     return ok(root);

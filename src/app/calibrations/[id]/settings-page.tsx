@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import { effectPerUnit, isOffset } from '@/core/setting/machine-setting';
 import { viewTurnOf } from '@/core/geometry/load';
 import { formatLength } from '@/core/units/length';
 import { analyse, type Analysis } from '@/server/services/analysis';
@@ -13,6 +14,16 @@ function firstWay(a: Analysis, changes: number, toleranceMm: number): Way {
   const isEnough = a.afterSettingsMm <= toleranceMm;
   if (changes === 0 || (a.unknownDirection.length > 0 && !isEnough)) return 'file';
   return isEnough ? 'settings' : 'settings-and-file';
+}
+
+/** Above this a machine that scales its offset too would be out by more than an offset's step. */
+const LARGE_SCALE_CHANGE = 0.001;
+
+function changesScale(a: Analysis): boolean {
+  return a.plan.changes.some(
+    ({ setting, before, after }) =>
+      !isOffset(setting) && Math.abs(after - before) * effectPerUnit(setting) > LARGE_SCALE_CHANGE,
+  );
 }
 
 export function SettingsPage({ record, system, query }: StepProps) {
@@ -39,6 +50,12 @@ export function SettingsPage({ record, system, query }: StepProps) {
       </h1>
       {a.unknownDirection.length > 0 && (
         <p className="notice">{`It is not known which way ${a.unknownDirection.map((s) => s.displayName).join(' and ')} moves the cut, so no value is given for it: with the wrong sign the error would double. Move the cut in the file for now.`}</p>
+      )}
+      {changesScale(a) && (
+        <p className="notice">
+          A scale changes by more than 0.1 %, and most machines scale their offset with it. Confirm on a new load, and
+          if an offset is left then, correct that once more.
+        </p>
       )}
       <div className="two">
         <div className="bed stay">

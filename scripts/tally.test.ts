@@ -1,0 +1,53 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { spawnSync } from 'node:child_process';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
+
+const folder = mkdtempSync(join(tmpdir(), 'red-plumb-tally-'));
+const library = pathToFileURL(join(process.cwd(), 'scripts/lib/tally.mjs')).href;
+afterAll(() => {
+  rmSync(folder, { recursive: true, force: true });
+});
+
+/** The counting functions run as the test command runs them: in Node, on a report in a file. */
+function count(name: 'countJest' | 'countPlaywright', report: string | null): unknown {
+  const file = join(folder, `${name}-${Math.random()}.json`);
+  if (report !== null) writeFileSync(file, report);
+  const program = `import { ${name} } from '${library}'; console.log(JSON.stringify(${name}(${JSON.stringify(file)})));`;
+  return JSON.parse(spawnSync(process.execPath, ['--input-type=module', '-e', program], { encoding: 'utf8' }).stdout);
+}
+
+const jestReport = (over: object) =>
+  JSON.stringify({
+    numTotalTests: 9,
+    numPassedTests: 9,
+    numFailedTests: 0,
+    numPendingTests: 0,
+    numTodoTests: 0,
+    numRuntimeErrorTestSuites: 0,
+    ...over,
+  });
+
+describe('a runner that leaves no good report counts as failed', () => {
+  it.each(['countJest', 'countPlaywright'] as const)('%s', (name) => {
+    expect(count(name, null)).toEqual({ passed: 0, failed: 1 });
+    expect(count(name, '{ cut off')).toEqual({ passed: 0, failed: 1 });
+    expect(count(name, '{}')).toMatchObject({ passed: 0, failed: 1 });
+  });
+});
+
+it('skipped tests and suites that did not start count as failed', () => {
+  expect(count('countJest', jestReport({}))).toEqual({ passed: 9, failed: 0 });
+  expect(
+    count('countJest', jestReport({ numPassedTests: 7, numPendingTests: 2, numRuntimeErrorTestSuites: 1 })),
+  ).toEqual({
+    passed: 7,
+    failed: 3,
+  });
+});
+
+it('flaky and skipped browser tests count as failed', () => {
+  const stats = { expected: 5, unexpected: 1, flaky: 2, skipped: 1 };
+  expect(count('countPlaywright', JSON.stringify({ stats }))).toEqual({ passed: 5, failed: 4 });
+});

@@ -188,10 +188,12 @@ async function seed(): Promise<void> {
   for (const m of MATERIALS)
     await once(`material ${m.key}`, (id) => db.insert(material).values({ id, name: m.name, finish: m.finish }));
   const actorId = ids.get('person marit') ?? '';
-  for (const demo of SETUPS) {
-    const { setupId } = await seedSetup(demo, actorId);
-    await seedPast(demo, setupId, actorId);
-  }
+  const made: { demo: DemoSetup; setupId: string }[] = [];
+  for (const demo of SETUPS) made.push({ demo, setupId: (await seedSetup(demo, actorId)).setupId });
+  // The oldest first, so that the history stands in the order in which things happened.
+  const daysAgo = ({ past }: DemoSetup): number => past.confirmedDaysAgo ?? past.failedDaysAgo ?? 0;
+  made.sort((x, y) => daysAgo(y.demo) - daysAgo(x.demo));
+  for (const { demo, setupId } of made) await seedPast(demo, setupId, actorId);
   // Last of all: a shop without its name is one whose seeding was cut off.
   await db
     .insert(shopSetting)

@@ -83,7 +83,7 @@ export function onStep(setting: Pick<MachineSetting, 'step' | 'minValue' | 'maxV
 
 const UNIT_WORDS: Readonly<Record<SettingUnit, string>> = {
   mm: 'mm',
-  tenth_mm: '0.1 mm',
+  tenth_mm: '\u00d7 0.1 mm',
   inch: 'in',
   percent: '%',
   per_mille: '\u2030',

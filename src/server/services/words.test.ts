@@ -63,7 +63,7 @@ describe('which way the cut moves, as one before the machine says it', () => {
 
 it('values are written with the decimals of their step and a true minus', () => {
   expect(settingValueWords({ step: 0.05, unit: 'mm' }, -0.4)).toBe('\u22120.40 mm');
-  expect(settingValueWords({ step: 1, unit: 'tenth_mm' }, 3)).toBe('3 0.1 mm');
+  expect(settingValueWords({ step: 1, unit: 'tenth_mm' }, 3)).toBe('3 \u00d7 0.1 mm');
   expect(settingValueWords({ step: 0.5, unit: 'per_mille' }, 1.5)).toBe('1.5 \u2030');
   expect(changeWords(change({}, 0, 0.4), 'away')).toBe(
     'Set SIDE ADJ from 0.00 mm to 0.40 mm: the cut moves 0.40 mm to the right.',

@@ -1,5 +1,6 @@
 import Link from 'next/link';
 import type { CurrentPersonView } from './types';
+import { KeepHereInView } from './KeepHereInView';
 import { PersonPicker } from './PersonPicker';
 
 export interface RailStop {
@@ -19,6 +20,7 @@ export function Rail({ stops, people }: { readonly stops: readonly RailStop[]; r
       <ol>
         {stops.map((stop) => (
           <li key={stop.label} className={stop.place}>
+            {stop.place === 'here' && <KeepHereInView />}
             {stop.href ? (
               <Link href={stop.href} aria-current={stop.place === 'here' ? 'page' : undefined} prefetch={false}>
                 {stop.label}

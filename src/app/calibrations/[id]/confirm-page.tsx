@@ -48,7 +48,11 @@ function VerdictDeeds({ id, verdict, isCheck, isKept }: DeedsProps) {
         />
       )}
       {!isPass && (
-        <Link className="btn btn-quiet" href={`/calibrations/${id}/settings`} prefetch={false}>
+        <Link
+          className={`btn ${verdict === 'fail' && isKept ? 'btn-primary' : 'btn-quiet'}`}
+          href={`/calibrations/${id}/settings`}
+          prefetch={false}
+        >
           Correct again from these readings
         </Link>
       )}

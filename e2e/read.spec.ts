@@ -20,7 +20,7 @@ test('arrow keys move the cut the way they point; R turns; Enter keeps and goes 
   const station = page.getByRole('application', { name: 'Match the picture' });
   await expect(page.getByRole('heading', { name: /^Spot 1, across/ })).toBeVisible();
   await number.fill('0');
-  await number.press('Enter');
+  await number.blur();
   await station.focus();
   await page.keyboard.press('ArrowRight');
   await expect(number).toHaveValue('+0.05');
@@ -48,9 +48,12 @@ test('a tap where the tips meet sets the reading; a number too far is questioned
   await number.fill('3');
   await expect(page.getByText(/1 mm to either side/)).toBeVisible();
   await expect(number).toHaveValue('3');
+  await number.press('Enter');
+  await expect(page.getByRole('heading', { name: /^Spot 1, across/ })).toBeVisible();
   await number.fill('0,35');
   await number.press('Enter');
-  await expect(number).toHaveValue('+0.35');
+  await expect(page.getByRole('heading', { name: /^Spot 1, along/ })).toBeVisible();
+  await expect(page.locator('.so-far')).toContainText('+0.35 mm');
 });
 
 test('starts at a random place, and a reading outlives a lost connection', async ({ page, context }) => {

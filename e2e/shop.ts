@@ -67,9 +67,8 @@ export async function enterReadings(page: Page, looks: readonly Look[]): Promise
     if (!look) throw new Error(`no look for "${heading ?? ''}"`);
     const input = page.getByLabel('The tips meet at');
     await input.fill(look.value.toFixed(2));
-    await input.press('Enter');
     const kept = page.waitForResponse((r) => r.request().method() === 'POST');
-    await page.getByRole('button', { name: /It looks like this/ }).click();
+    await input.press('Enter');
     await kept;
   }
 }

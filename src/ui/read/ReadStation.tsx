@@ -48,7 +48,8 @@ interface Station {
   readonly setValue: (mm: number) => void;
   readonly turnOn: () => void;
   readonly choose: (index: number) => void;
-  readonly answer: (state: Kept['state']) => void;
+  /** Keeps what is said of the figure and goes on; the value is the picture's unless another was typed. */
+  readonly answer: (state: Kept['state'], typedMm?: number) => void;
 }
 
 /** State of the station: which figure, where its picture stands, how the sheet is held. */
@@ -70,11 +71,11 @@ function useStation(view: ReadView): Station {
     setValue(start);
     setStarted(start);
   }, []);
-  const answer = (state: Kept['state']): void => {
+  const answer = (state: Kept['state'], typedMm = valueMm): void => {
     const figure = figures[index];
     if (!figure) return;
     const { spotNo, axis } = figure;
-    const readingMm = state === 'read' ? valueMm : null;
+    const readingMm = state === 'read' ? typedMm : null;
     keeper.keep({ cutSetId: view.cutSetId, spotNo, axis, method: 'wedge', state, readingMm, startedAtMm });
     const rest = [...figures.slice(index + 1), ...figures.slice(0, index)];
     const open = rest.find((f) => keeper.kept[keyOf(f)] === undefined);
@@ -198,8 +199,8 @@ function StationControls({ station, turn, system }: ControlsProps) {
         valueMm={valueMm}
         system={system}
         onChange={setValue}
-        onEnter={() => {
-          answer('read');
+        onEnter={(mm) => {
+          answer('read', mm);
         }}
       />
       <p className="d-flex flex-wrap gap-2 mb-1">

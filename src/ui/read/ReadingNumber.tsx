@@ -8,7 +8,8 @@ interface Props {
   readonly valueMm: number;
   readonly system: UnitSystem;
   readonly onChange: (mm: number) => void;
-  readonly onEnter: () => void;
+  /** Enter keeps the reading, as typed when something was typed. */
+  readonly onEnter: (mm: number) => void;
 }
 
 /** The reading as a number to be read from a metre away; typing one works as well. */
@@ -41,8 +42,10 @@ export function ReadingNumber({ valueMm, system, onChange, onEnter }: Props) {
         onKeyDown={(e) => {
           if (e.key !== 'Enter') return;
           e.preventDefault();
-          if (typed === null) onEnter();
-          else if (parsed?.ok && !isFar) onChange(clampReading(parsed.value));
+          const isGood = parsed?.ok === true && !isFar;
+          if (typed !== null && !isGood) return;
+          setDraft(null);
+          onEnter(isGood ? clampReading(parsed.value) : valueMm);
         }}
       />
       <span>{unitWord(system)}</span>

@@ -10,7 +10,8 @@ interface Props {
   readonly covariance: readonly number[];
   readonly corners: readonly Point[];
   readonly worstCorner: Point;
-  readonly worstMm: number;
+  /** Upper bound of the worst corner: sets the magnification, so that the ellipses stay on the picture too. */
+  readonly largestMm: number;
   readonly turnDeg: number;
   readonly label: string;
 }
@@ -25,8 +26,18 @@ function arrowHead(from: Point, to: Point): string {
 }
 
 /** The error over the whole sheet: arrows from print to cut, magnified, with 95 % ellipses; the worst corner ringed. */
-export function ErrorMap({ definition, code, map, covariance, corners, worstCorner, worstMm, turnDeg, label }: Props) {
-  const magnification = magnificationFor(worstMm);
+export function ErrorMap({
+  definition,
+  code,
+  map,
+  covariance,
+  corners,
+  worstCorner,
+  largestMm,
+  turnDeg,
+  label,
+}: Props) {
+  const magnification = magnificationFor(largestMm);
   const places = [...definition.spots.map((s) => s.centre), ...corners];
   return (
     <figure className="bed mb-0">

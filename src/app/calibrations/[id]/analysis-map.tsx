@@ -15,7 +15,7 @@ export function AnalysisMap({ record, analysis }: { readonly record: Calibration
       covariance={[...fit.covariance]}
       corners={record.corners}
       worstCorner={bounds.worstCorner}
-      worstMm={bounds.worstMm}
+      largestMm={bounds.upperMm}
       turnDeg={viewTurnOf(load, record.setupRow.cutter.feeds)}
       label={`Error map: worst corner ${bounds.worstMm.toFixed(2)} mm, ${allowed} mm allowed`}
     />

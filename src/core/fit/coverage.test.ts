@@ -88,7 +88,7 @@ describe(`coverage by simulation, ${TRIALS} trials`, () => {
 
   it('robust: both of two wrong readings (+-1 mm) of nine found in 99 %, and 99 % efficient when none is wrong', () => {
     const rng = seededRng(5);
-    const trials = IS_LONG ? 2000 : 400;
+    const trials = TRIALS;
     let found = 0;
     let robustSquares = 0;
     let plainSquares = 0;

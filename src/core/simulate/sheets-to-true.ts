@@ -23,7 +23,7 @@ export interface Outcome {
 export const WORK_CORNERS: readonly Point[] = cornersOf(180, 260);
 export const FOUR_MARKS: readonly Point[] = WORK_CORNERS;
 export const THREE_MARKS: readonly Point[] = WORK_CORNERS.slice(0, 3);
-const SPOTS: readonly Point[] = [-75, 0, 75].flatMap((x) => [-115, 0, 115].map((y) => ({ x, y })));
+export const REFERENCE_SPOTS: readonly Point[] = [-75, 0, 75].flatMap((x) => [-115, 0, 115].map((y) => ({ x, y })));
 
 const spread = (rng: Rng, half: number): number => (2 * rng() - 1) * half;
 
@@ -56,7 +56,7 @@ function outcome(after: Affine, trial: Trial, rng: Rng): Outcome {
 function readings(constant: Affine, trial: Trial, rng: Rng): Observation[] {
   return Array.from({ length: trial.loads }, (_, load) => {
     const actual = then(constant, loadNoise(trial.marks, trial.markSdMm, rng));
-    return SPOTS.flatMap((at, i): Observation[] => {
+    return REFERENCE_SPOTS.flatMap((at, i): Observation[] => {
       const q = apply(actual, at);
       const base = { at, standardUncertaintyMm: trial.readingSdMm, loadKey: `load ${load}` };
       return [

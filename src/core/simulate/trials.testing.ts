@@ -1,4 +1,4 @@
-import { apply, type Affine, type Point } from '../geometry/affine';
+import { apply, cornersOf, type Affine, type Point } from '../geometry/affine';
 import { fromParameters, type ErrorParameters } from '../geometry/error-parameters';
 import type { Load } from '../geometry/load';
 import { standardNormal, type Rng } from '../math/random';
@@ -15,12 +15,7 @@ export const TRIALS = IS_LONG ? 20000 : 2000;
 
 /** Nine spots at (0, +-75) x (0, +-115) and corners at (+-90, +-130): the layout that the acceptance figures refer to. */
 export const NINE_SPOTS: readonly Point[] = [-75, 0, 75].flatMap((x) => [-115, 0, 115].map((y) => ({ x, y })));
-export const REFERENCE_CORNERS: readonly Point[] = [
-  { x: -90, y: -130 },
-  { x: 90, y: -130 },
-  { x: 90, y: 130 },
-  { x: -90, y: 130 },
-];
+export const REFERENCE_CORNERS: readonly Point[] = cornersOf(180, 260);
 
 export const uniform = (rng: Rng, half: number): number => (2 * rng() - 1) * half;
 

@@ -1,4 +1,4 @@
-import type { Point } from '../geometry/affine';
+import { cornersOf, type Point } from '../geometry/affine';
 import { isoA, LETTER, type SheetSize } from '../units/sheet-size';
 
 export const BLOCK_NAMES = ['A4', 'Letter'] as const;
@@ -83,13 +83,7 @@ export function blockToSheet(block: Block, x: number, y: number): Point {
 
 /** Centres of our own four printed marks, lower left first, counter-clockwise. */
 export function ownMarkCentres(block: Block): readonly Point[] {
-  const { markHalfX: x, markHalfY: y } = block;
-  return [
-    { x: -x, y: -y },
-    { x, y: -y },
-    { x, y },
-    { x: -x, y },
-  ];
+  return cornersOf(2 * block.markHalfX, 2 * block.markHalfY);
 }
 
 /** Outer corners of our own marks: the box whose lower left corner is the origin of a cut file. */

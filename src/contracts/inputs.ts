@@ -67,7 +67,7 @@ export const AcceptCorrection = z.object({
 
 export const LogEvent = z.object({ id: Id, setupId: Id, kind: z.string().min(1).max(40), note: z.string().max(500) });
 export const UndoEvent = z.object({ id: Id, eventId: Id });
-export const PutBack = z.object({ id: Id, historyEntryId: Id });
+export const PutBack = z.object({ id: Id, historyEntryId: Id, typed: z.record(z.string(), z.number()) });
 export const OnlyCalibration = z.object({ id: Id, calibrationId: Id });
 export const SetPerson = z.object({ personId: Id });
 

@@ -1,5 +1,5 @@
 import 'server-only';
-import { asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNull, lte, sql } from 'drizzle-orm';
 import type { MachineSetting } from '@/core/setting/machine-setting';
 import type { Session } from '../client';
 import {
@@ -99,6 +99,21 @@ export async function findSettings(
     pivot: r.pivot === 'centre' ? { x: 0, y: 0 } : firstMark,
     value: valueOf.get(r.id) ?? 0,
   }));
+}
+
+/** Values that settings had at a time, by setting id; those never set until then are left out. */
+export async function findSettingValuesAt(
+  session: Session,
+  settingIds: readonly string[],
+  at: Date,
+): Promise<ReadonlyMap<string, number>> {
+  if (settingIds.length === 0) return new Map();
+  const rows = await session
+    .selectDistinctOn([settingValue.machineSettingId])
+    .from(settingValue)
+    .where(and(inArray(settingValue.machineSettingId, [...settingIds]), lte(settingValue.setAt, at)))
+    .orderBy(settingValue.machineSettingId, desc(settingValue.seq));
+  return new Map(rows.map((r) => [r.machineSettingId, r.value]));
 }
 
 export async function nextSettingSeq(session: Session, machineSettingId: string): Promise<number> {

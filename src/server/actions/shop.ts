@@ -7,7 +7,7 @@ import { LogEvent, PutBack, SetPerson, UndoEvent } from '@/contracts/inputs';
 import { ok } from '@/core/result';
 import { database } from '../services/database';
 import { logEvent, undoEvent } from '../services/events';
-import { putBack } from '../services/history';
+import { putBack } from '../services/put-back';
 import { currentSession } from '../services/session';
 import { answer, type Answer } from './run';
 

@@ -8,7 +8,8 @@ import { readBench } from './bench';
 import { confirmCorrection } from './confirm';
 import { acceptCorrection } from './corrections';
 import { logEvent, undoEvent } from './events';
-import { putBack, readHistory, readHistoryEntry } from './history';
+import { readHistory, readHistoryEntry } from './history';
+import { putBack, putBackPlan } from './put-back';
 import { saveReading } from './readings';
 import { makeShop, type TestShop } from './shop.testing';
 import { startCalibration } from './start';
@@ -37,6 +38,13 @@ const order = (shop: TestShop) =>
     toleranceMm: 0.3,
     way: 'settings',
   }) as const;
+
+const valuesOf = (shop: TestShop) =>
+  test.query(
+    `select distinct on (machine_setting_id) machine_setting_id, value from setting_value
+     where machine_setting_id = any($1) order by machine_setting_id, seq desc`,
+    [shop.settingIds],
+  );
 
 async function started(shop: TestShop): Promise<string> {
   const id = randomUUID();
@@ -136,18 +144,34 @@ describe('a calibration', () => {
     expect((await mustLoad(test.database, id)).corrections).toHaveLength(0);
   });
 
-  it('an earlier entry is put back as a new entry, and is to be confirmed', async () => {
+  it('the machine is put back to how it stood at an earlier entry: all its settings, also one changed only later', async () => {
     const shop = await makeShop(test.database, { error });
     await runCalibration(test.database, shop.actor, order(shop), seededRng(1));
     const [entry] = (await readHistory(test.database)).filter((l) => l.setupName.includes(shop.setupId.slice(0, 8)));
+    const nothing = await putBackPlan(test.database, entry!.id);
+    expect(nothing!.changes).toEqual([]);
+    const valuesThen = await valuesOf(shop);
+    for (const settingId of shop.settingIds) {
+      await test.query(
+        `insert into setting_value select gen_random_uuid(), machine_setting_id, seq + 1, value + 1, 'typed', null, now(), set_by
+         from setting_value where machine_setting_id = $1 order by seq desc limit 1`,
+        [settingId],
+      );
+    }
+    const plan = await putBackPlan(test.database, entry!.id);
+    expect(plan!.changes).toHaveLength(shop.settingIds.length);
+    const put = (typed: Record<string, number>) =>
+      putBack(test.database, shop.actor, { id, historyEntryId: entry!.id, typed });
     const id = randomUUID();
-    expect(await putBack(test.database, shop.actor, { id, historyEntryId: entry!.id })).toEqual({
+    expect(await put({})).toMatchObject({ ok: false, error: { message: containing('Type back') } });
+    expect(await put(Object.fromEntries(plan!.changes.map((c) => [c.setting.id, c.toType])))).toEqual({
       ok: true,
       value: id,
     });
+    expect(await valuesOf(shop)).toEqual(valuesThen);
     const detail = await readHistoryEntry(test.database, id);
     expect(detail!.line.kind).toBe('put_back');
-    expect(detail!.changes.length).toBeGreaterThan(0);
+    expect(detail!.changes).toHaveLength(shop.settingIds.length);
     expect((await readBench(test.database)).find((s) => s.id === shop.setupId)!.state).toBe('not-confirmed');
   });
 });

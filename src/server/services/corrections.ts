@@ -5,13 +5,10 @@ import { fileShiftFor } from '@/core/cutting/rough';
 import { apply, then, translation, type Affine } from '@/core/geometry/affine';
 import { mapInMachine, sheetToMachine } from '@/core/geometry/load';
 import { fail, ok, type Result } from '@/core/result';
-import { checkTyped, valueAfterTyping } from '@/core/setting/check-typed';
 import { planSettings, type SettingChange, type SettingsPlan } from '@/core/setting/plan-settings';
 import type { Database, Session } from '@/db/client';
-import { nextSettingSeq } from '@/db/queries/shop';
 import { fit, fitReading } from '@/db/schema/calibration';
-import { correction, correctionSetting, correctionTyped } from '@/db/schema/correction';
-import { settingValue } from '@/db/schema/shop';
+import { correction } from '@/db/schema/correction';
 import { now } from '../clock';
 import { refusal, type Actor, type Refusal } from './actor';
 import { analyse, type Analysis } from './analysis';
@@ -19,58 +16,10 @@ import { affineFromArray, affineToArray, latestCorrection, loadRecord, type Cali
 import { roughOf, type Rough } from './rough';
 import { goToStep } from './steps';
 import { CORE_VERSION, storeFit } from './store-fit';
-import { changeWords } from './words';
-
-/** Every setting that changes must have been typed back with a value the display can hold. */
-function typedProblem(changes: readonly SettingChange[], typed: Readonly<Record<string, number>>): string | null {
-  for (const change of changes) {
-    const value = typed[change.setting.id];
-    const { displayName } = change.setting;
-    if (value === undefined) return `Type back what ${displayName} shows now.`;
-    const kind = checkTyped(change, value).kind;
-    if (kind === 'out-of-range')
-      return `${displayName}: ${value} lies outside ${change.setting.minValue} to ${change.setting.maxValue}.`;
-    if (kind === 'not-on-step')
-      return `${displayName}: ${value} is not a step of ${change.setting.step}. Type what the display shows.`;
-  }
-  return null;
-}
+import { storeTyped, typedProblem } from './typed-settings';
 
 export const changedOnly = (plan: SettingsPlan): readonly SettingChange[] =>
   plan.changes.filter((c) => c.after !== c.before);
-
-async function storeTyped(
-  session: Session,
-  actor: Actor,
-  correctionId: string,
-  work: { changes: readonly SettingChange[]; typed: Readonly<Record<string, number>>; record: CalibrationRecord },
-): Promise<void> {
-  for (const change of work.changes) {
-    const typedValue = work.typed[change.setting.id] ?? change.toType;
-    const after = valueAfterTyping(change, typedValue);
-    await session.insert(correctionSetting).values({
-      correctionId,
-      machineSettingId: change.setting.id,
-      beforeValue: change.before,
-      afterValue: after,
-      toType: change.toType,
-      words: changeWords(change, work.record.setupRow.cutter.feeds),
-    });
-    await session
-      .insert(correctionTyped)
-      .values({ correctionId, machineSettingId: change.setting.id, typedValue, at: now(), by: actor.personId });
-    await session.insert(settingValue).values({
-      id: randomUUID(),
-      machineSettingId: change.setting.id,
-      seq: await nextSettingSeq(session, change.setting.id),
-      value: after,
-      source: 'correction',
-      correctionId,
-      setAt: now(),
-      setBy: actor.personId,
-    });
-  }
-}
 
 /** What a correction belongs to. */
 function ownerOf({ calibration: { id, setupId, materialId } }: CalibrationRecord) {
@@ -120,6 +69,7 @@ export async function acceptCorrection(
   if (!analysed.ok) return fail(refusal('There are not enough readings for a correction. Read the sheet first.'));
   const analysis = analysed.value;
   const choice = choiceOf(input.way, analysis, record);
+  const { feeds } = record.setupRow.cutter;
   const problem = typedProblem(choice.changes, input.typed);
   if (problem) return fail(refusal(problem));
   await database.transaction(async (session) => {
@@ -134,7 +84,12 @@ export async function acceptCorrection(
       at: now(),
       by: actor.personId,
     });
-    await storeTyped(session, actor, input.id, { changes: choice.changes, typed: input.typed, record });
+    await storeTyped(session, actor, input.id, {
+      changes: choice.changes,
+      typed: input.typed,
+      feeds,
+      source: 'correction',
+    });
     await goToStep(session, record.calibration.id, 'confirm');
   });
   return ok(input.id);
@@ -163,6 +118,7 @@ export async function applyRough(
   if (record.corrections.some((c) => c.id === input.id)) return ok(input.id);
   const plan = roughPlan(record, rough);
   const changes = input.way === 'settings' ? changedOnly(plan) : [];
+  const { feeds } = record.setupRow.cutter;
   const problem = typedProblem(changes, input.typed);
   if (problem) return fail(refusal(problem));
   const shift = fileShiftFor(rough.shift);
@@ -178,7 +134,7 @@ export async function applyRough(
       at: now(),
       by: actor.personId,
     });
-    await storeTyped(session, actor, input.id, { changes, typed: input.typed, record });
+    await storeTyped(session, actor, input.id, { changes, typed: input.typed, feeds, source: 'correction' });
     await goToStep(session, record.calibration.id, 'cut');
   });
   return ok(input.id);

@@ -1,15 +1,11 @@
 import 'server-only';
-import { randomUUID } from 'node:crypto';
 import { asc, eq } from 'drizzle-orm';
-import { fail, ok, type Result } from '@/core/result';
 import type { Database } from '@/db/client';
 import { findHistory } from '@/db/queries/bench';
-import { findSettings, findSetups, nextSettingSeq } from '@/db/queries/shop';
+import { findSetups } from '@/db/queries/shop';
 import { fit, fitReading, reading } from '@/db/schema/calibration';
-import { correction, correctionSetting, historyEntry } from '@/db/schema/correction';
-import { machineSetting, settingValue } from '@/db/schema/shop';
-import { now } from '../clock';
-import { refusal, type Actor, type Refusal } from './actor';
+import { correctionSetting } from '@/db/schema/correction';
+import { machineSetting } from '@/db/schema/shop';
 import { settingValueWords } from './words';
 
 export interface HistoryLine {
@@ -118,68 +114,4 @@ export async function readHistoryEntry(database: Database, id: string): Promise<
       used: r.used,
     })),
   };
-}
-
-/** Puts the values of an earlier entry back, as a new entry. It still has to be confirmed by a cut. */
-export async function putBack(
-  database: Database,
-  actor: Actor,
-  input: { readonly id: string; readonly historyEntryId: string },
-): Promise<Result<string, Refusal>> {
-  const [row] = await findHistory(database, input.historyEntryId);
-  const original = row?.correction;
-  if (!row || !original) return fail(refusal('This entry holds no settings to put back.'));
-  const [known] = await findHistory(database, input.id);
-  if (known) return ok(input.id);
-  const wanted = await database.select().from(correctionSetting).where(eq(correctionSetting.correctionId, original.id));
-  const setups = await findSetups(database);
-  const cutterId = setups.find((s) => s.setup.id === row.entry.setupId)?.cutter.id;
-  const present = cutterId ? await findSettings(database, cutterId, { x: 0, y: 0 }) : [];
-  const correctionId = randomUUID();
-  await database.transaction(async (session) => {
-    await session.insert(correction).values({
-      id: correctionId,
-      setupId: row.entry.setupId,
-      materialId: row.entry.materialId,
-      putBackOfId: original.id,
-      objective: original.objective,
-      fileCorrection: original.fileCorrection,
-      predictedLeftoverMm: original.predictedLeftoverMm,
-      at: now(),
-      by: actor.personId,
-    });
-    for (const w of wanted) {
-      const setting = present.find((s) => s.id === w.machineSettingId);
-      if (!setting) continue;
-      await session.insert(correctionSetting).values({
-        correctionId,
-        machineSettingId: w.machineSettingId,
-        beforeValue: setting.value,
-        afterValue: w.afterValue,
-        toType: setting.combine === 'adds' ? w.afterValue - setting.value : w.afterValue,
-        words: `Put ${setting.displayName} back to ${settingValueWords(setting, w.afterValue)}.`,
-      });
-      await session.insert(settingValue).values({
-        id: randomUUID(),
-        machineSettingId: w.machineSettingId,
-        seq: await nextSettingSeq(session, w.machineSettingId),
-        value: w.afterValue,
-        source: 'put_back',
-        correctionId,
-        setAt: now(),
-        setBy: actor.personId,
-      });
-    }
-    await session.insert(historyEntry).values({
-      id: input.id,
-      setupId: row.entry.setupId,
-      materialId: row.entry.materialId,
-      kind: 'put_back',
-      correctionId,
-      note: '',
-      at: now(),
-      by: actor.personId,
-    });
-  });
-  return ok(input.id);
 }

@@ -1,7 +1,7 @@
 import 'server-only';
 import { StoredSettings, StoredSheet } from '@/contracts/stored';
 import { loadNumber, nextCut, type DoneCut, type NextCut } from '@/core/cutting/next-cut';
-import type { Affine, Point } from '@/core/geometry/affine';
+import { cornersOf, type Affine, type Point } from '@/core/geometry/affine';
 import type { Load } from '@/core/geometry/load';
 import type { MachineSetting } from '@/core/setting/machine-setting';
 import { blockNamed, ownMarkCentres, type Block } from '@/core/target/block';
@@ -95,14 +95,8 @@ function cutSetOf(row: Row<typeof findCutSets>, sheets: readonly Row<typeof find
 
 /** Corner marks of the shop's sending programs: 14 mm, 15.9 mm inside the page. Common practice, no published source. */
 function programMarkCentres(block: Block): readonly Point[] {
-  const x = block.page.widthMm / 2 - 15.9 - 7;
-  const y = block.page.lengthMm / 2 - 15.9 - 7;
-  return [
-    { x: -x, y: -y },
-    { x, y: -y },
-    { x, y },
-    { x: -x, y },
-  ];
+  const inset = 2 * (15.9 + 7);
+  return cornersOf(block.page.widthMm - inset, block.page.lengthMm - inset);
 }
 
 export async function loadRecord(session: Session, calibrationId: string): Promise<CalibrationRecord | null> {
@@ -134,7 +128,7 @@ export async function loadRecord(session: Session, calibrationId: string): Promi
     code: found.definition.code,
     block,
     marks,
-    corners: cornersOfArea(area),
+    corners: cornersOf(area.widthMm, area.lengthMm),
     area,
     settings: await findSettings(session, setupRow.cutter.id, marks[0] ?? { x: 0, y: 0 }),
     sheets,
@@ -152,17 +146,6 @@ export async function loadRecord(session: Session, calibrationId: string): Promi
     confirmations: await findConfirmations(session, correctionIds),
     markAttempts: await findMarkAttempts(session, calibrationId),
   };
-}
-
-function cornersOfArea(area: { widthMm: number; lengthMm: number }): readonly Point[] {
-  const x = area.widthMm / 2;
-  const y = area.lengthMm / 2;
-  return [
-    { x: -x, y: -y },
-    { x, y: -y },
-    { x, y },
-    { x: -x, y },
-  ];
 }
 
 export const doneSets = (record: CalibrationRecord): readonly CutSet[] =>

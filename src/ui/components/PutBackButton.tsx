@@ -3,19 +3,22 @@
 import { useRouter } from 'next/navigation';
 import { useState, useTransition } from 'react';
 import { putBackEntry } from '@/server/actions/shop';
+import { TypedBack, typedNumbers, type ChangeView } from '../calibration/TypedBack';
 
-/** Puts an earlier entry's values back, as a new entry: asked once more, because the machine must be set to them too. */
-export function PutBackButton({
-  historyEntryId,
-  changes,
-}: {
+interface Props {
   readonly historyEntryId: string;
-  readonly changes: readonly string[];
-}) {
+  /** What differs now from how the machine stood then. */
+  readonly changes: readonly ChangeView[];
+}
+
+/** Puts the machine back to how it stood at an entry, as a new entry: every value is keyed in at the machine and typed back. */
+export function PutBackButton({ historyEntryId, changes }: Props) {
   const router = useRouter();
   const [isAsking, setAsking] = useState(false);
+  const [typed, setTyped] = useState<Record<string, string>>({});
   const [problem, setProblem] = useState<string | null>(null);
   const [isBusy, startTransition] = useTransition();
+  if (changes.length === 0) return <p className="quiet">The machine stands as it did then: nothing to put back.</p>;
   if (!isAsking) {
     return (
       <button
@@ -25,38 +28,50 @@ export function PutBackButton({
           setAsking(true);
         }}
       >
-        Put these values back
+        Put the machine back to how it stood then
       </button>
     );
   }
+  const numbers = typedNumbers(changes, typed);
   return (
-    <div className="notice">
-      <p>{`Set on the machine now: ${changes.join(', ')}. Then write it down here. Confirm it with a cut of a new load before work depends on it.`}</p>
-      <p className="caution">Write the present values down before you change them.</p>
-      <button
-        type="button"
-        className="btn btn-primary"
-        disabled={isBusy}
-        onClick={() => {
-          startTransition(async () => {
-            const done = await putBackEntry({ id: crypto.randomUUID(), historyEntryId });
-            if (done.ok) router.push(`/history/${done.value}`);
-            else setProblem(done.message);
-          });
+    <section className="notice" aria-label="Put back">
+      <p className="caution">
+        Write the present values down before you change them. First run with a changed setting: tool up, hand at stop.
+      </p>
+      <TypedBack
+        changes={changes}
+        typed={typed}
+        onTyped={(id, text) => {
+          setTyped({ ...typed, [id]: text });
         }}
-      >
-        I have set them
-      </button>{' '}
-      <button
-        type="button"
-        className="btn btn-quiet"
-        onClick={() => {
-          setAsking(false);
-        }}
-      >
-        Not now
-      </button>
+      />
+      <p>Confirm it with a cut of a new load before work depends on it.</p>
+      <p className="d-flex flex-wrap gap-2">
+        <button
+          type="button"
+          className="btn btn-primary"
+          disabled={isBusy || Object.keys(numbers).length < changes.length}
+          onClick={() => {
+            startTransition(async () => {
+              const done = await putBackEntry({ id: crypto.randomUUID(), historyEntryId, typed: numbers });
+              if (done.ok) router.push(`/history/${done.value}`);
+              else setProblem(done.message);
+            });
+          }}
+        >
+          I have set them
+        </button>
+        <button
+          type="button"
+          className="btn btn-quiet"
+          onClick={() => {
+            setAsking(false);
+          }}
+        >
+          Not now
+        </button>
+      </p>
       <p role="alert">{problem}</p>
-    </div>
+    </section>
   );
 }

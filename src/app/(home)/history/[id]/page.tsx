@@ -3,7 +3,9 @@ import { notFound } from 'next/navigation';
 import { z } from 'zod';
 import { formatLength, type UnitSystem } from '@/core/units/length';
 import { database } from '@/server/services/database';
+import { changeView } from '@/server/services/change-view';
 import { readHistoryEntry, type HistoryDetail } from '@/server/services/history';
+import { putBackPlan } from '@/server/services/put-back';
 import { currentSession } from '@/server/services/session';
 import { PutBackButton } from '@/ui/components/PutBackButton';
 import { stampWords } from '@/ui/components/dates';
@@ -20,7 +22,11 @@ function headline({ line, beforeWorstMm }: HistoryDetail, system: UnitSystem): s
 export default async function HistoryEntryPage({ params }: { readonly params: Promise<{ id: string }> }) {
   const { id } = await params;
   if (!z.uuid().safeParse(id).success) notFound();
-  const [session, detail] = await Promise.all([currentSession(), readHistoryEntry(database(), id)]);
+  const [session, detail, plan] = await Promise.all([
+    currentSession(),
+    readHistoryEntry(database(), id),
+    putBackPlan(database(), id),
+  ]);
   if (!detail) notFound();
   const { line } = detail;
   const system = session.person.unitSystem;
@@ -45,9 +51,7 @@ export default async function HistoryEntryPage({ params }: { readonly params: Pr
           <span className="quiet d-block">{c.words}</span>
         </p>
       ))}
-      {detail.changes.length > 0 && (
-        <PutBackButton historyEntryId={line.id} changes={detail.changes.map((c) => `${c.name} to ${c.after}`)} />
-      )}
+      {plan && <PutBackButton historyEntryId={line.id} changes={plan.changes.map((c) => changeView(c, plan.feeds))} />}
       {line.calibrationId && (
         <p>
           <Link href={`/calibrations/${line.calibrationId}/map`} prefetch={false}>

@@ -90,14 +90,35 @@ test('lengths are shown in the unit of whoever is at the machine', async ({ page
   await expect(page.getByText(/mm at the worst corner/).first()).toBeVisible();
 });
 
-test('history: an entry in full, and its values put back as a new entry', async ({ page }) => {
+test('a display that shows something else is told; the machine is put back to how it stood at an entry', async ({
+  page,
+}) => {
+  await page.goto('/');
+  await page
+    .getByRole('article', { name: 'Towpath' })
+    .getByRole('link', { name: /Quick check/ })
+    .click();
+  const row = page.getByRole('row', { name: /OFFSET Y/ });
+  const before = /-?[\u2212\d.]+/.exec((await row.getByRole('cell').nth(1).textContent()) ?? '')?.[0] ?? '';
+  await row.getByRole('button', { name: /something else/ }).click();
+  await row.getByLabel('OFFSET Y shows').fill('99');
+  await row.getByRole('button', { name: 'Write it down' }).click();
+  await expect(row.getByText(/99 lies outside -20 to 20/)).toBeVisible();
+  await expect(row.getByLabel('OFFSET Y shows')).toHaveValue('99');
+  await row.getByLabel('OFFSET Y shows').fill('7,5');
+  await row.getByRole('button', { name: 'Write it down' }).click();
+  await expect(row.getByText('7.5 mm')).toBeVisible();
+  await page.goto('/');
+  await expect(page.getByRole('article', { name: 'Towpath' })).toContainText('a machine setting was changed');
+
   await page.goto('/history');
   await page
     .getByRole('row', { name: /Towpath.*confirmed/ })
     .getByRole('link')
     .click();
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Towpath: out by');
-  await page.getByRole('button', { name: 'Put these values back' }).click();
+  await page.getByRole('button', { name: /Put the machine back/ }).click();
+  await page.getByLabel('OFFSET Y shows now').fill(before);
   await page.getByRole('button', { name: 'I have set them' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toContainText('put back, not confirmed since');
 });

@@ -69,6 +69,7 @@ export const LogEvent = z.object({ id: Id, setupId: Id, kind: z.string().min(1).
 export const UndoEvent = z.object({ id: Id, eventId: Id });
 export const PutBack = z.object({ id: Id, historyEntryId: Id, typed: z.record(z.string(), z.number()) });
 export const OnlyCalibration = z.object({ id: Id, calibrationId: Id });
+export const TellShownValue = z.object({ id: Id, settingId: Id, value: z.number().min(-1e6).max(1e6) });
 export const SetPerson = z.object({ personId: Id });
 
 export type StartCalibrationInput = z.infer<typeof StartCalibration>;

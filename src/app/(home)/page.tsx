@@ -14,7 +14,7 @@ function viewOf(setup: BenchSetup, today: Date): SetupCardView {
   return {
     ...rest,
     since: confirmedAt ? `${agoWords(confirmedAt, today)} by ${confirmedBy ?? 'someone'}` : null,
-    events: events.map((e) => ({ id: e.id, words: e.words, note: e.note, ago: agoWords(e.at, today), by: e.by })),
+    events: events.map(({ at, ...e }) => ({ ...e, ago: agoWords(at, today) })),
     open: open ? { id: open.id, step: open.step } : null,
   };
 }

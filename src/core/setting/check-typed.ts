@@ -24,12 +24,17 @@ export function checkTyped(plan: SettingChange, typed: number): TypedCheck {
   return checkValue(plan, typed);
 }
 
+/** Whether a display that moves in steps can show this value. */
+export function isOnStep(value: number, step: number): boolean {
+  const steps = value / step;
+  return Math.abs(steps - Math.round(steps)) <= 1e-6;
+}
+
 function checkValue({ setting, before }: SettingChange, typed: number): TypedCheck {
   const { step, minValue, maxValue } = setting;
   const total = setting.combine === 'adds' ? before + typed : typed;
   if (total < minValue - step / 1000 || total > maxValue + step / 1000) return { kind: 'out-of-range' };
-  const steps = typed / step;
-  if (Math.abs(steps - Math.round(steps)) > 1e-6) return { kind: 'not-on-step' };
+  if (!isOnStep(typed, step)) return { kind: 'not-on-step' };
   return near(total, before, step) ? { kind: 'unchanged' } : { kind: 'another-value' };
 }
 

@@ -14,6 +14,10 @@ export const EVENT_KINDS = [
 
 export type EventKind = (typeof EVENT_KINDS)[number]['kind'];
 
+/** Written by the application itself when a machine setting gets another value: every setup of that cutter is touched. */
+export const SETTING_CHANGED = 'setting_changed';
+
 export function eventWords(kind: string): string {
+  if (kind === SETTING_CHANGED) return 'a machine setting was changed';
   return EVENT_KINDS.find((e) => e.kind === kind)?.words ?? kind;
 }

@@ -101,6 +101,11 @@ export async function findSettings(
   }));
 }
 
+export async function findSetting(session: Session, id: string) {
+  const [row] = await session.select().from(machineSetting).where(eq(machineSetting.id, id));
+  return row;
+}
+
 /** Values that settings had at a time, by setting id; those never set until then are left out. */
 export async function findSettingValuesAt(
   session: Session,

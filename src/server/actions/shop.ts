@@ -3,11 +3,12 @@
 import { cookies } from 'next/headers';
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
-import { LogEvent, PutBack, SetPerson, UndoEvent } from '@/contracts/inputs';
+import { LogEvent, PutBack, SetPerson, TellShownValue, UndoEvent } from '@/contracts/inputs';
 import { ok } from '@/core/result';
 import { database } from '../services/database';
 import { logEvent, undoEvent } from '../services/events';
 import { putBack } from '../services/put-back';
+import { tellShownValue } from '../services/shown-value';
 import { currentSession } from '../services/session';
 import { answer, type Answer } from './run';
 
@@ -51,6 +52,15 @@ export async function putBackEntry(raw: unknown): Promise<Answer<string>> {
   return answer(PutBack, raw, async (input) => {
     const { person } = await currentSession();
     const done = await putBack(database(), { personId: person.id }, input);
+    revalidatePath('/', 'layout');
+    return done;
+  });
+}
+
+export async function valueShown(raw: unknown): Promise<Answer<string>> {
+  return answer(TellShownValue, raw, async (input) => {
+    const { person } = await currentSession();
+    const done = await tellShownValue(database(), { personId: person.id }, input);
     revalidatePath('/', 'layout');
     return done;
   });

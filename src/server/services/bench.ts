@@ -1,6 +1,6 @@
 import 'server-only';
 import type { StepName } from '@/contracts/steps';
-import { eventWords } from '@/core/trust/event-kinds';
+import { eventWords, SETTING_CHANGED } from '@/core/trust/event-kinds';
 import { setupState, type SetupState } from '@/core/trust/setup-state';
 import type { Database } from '@/db/client';
 import { findEventsOf, findLatestCorrections, findLatestFailures, findLatestSaved, findOpen } from '@/db/queries/bench';
@@ -26,6 +26,8 @@ export interface BenchSetup {
     readonly note: string;
     readonly at: Date;
     readonly by: string;
+    /** Written by the application itself: nothing to take back. */
+    readonly isAutomatic: boolean;
   }[];
   readonly open: { readonly id: string; readonly step: StepName; readonly startedAt: Date } | null;
 }
@@ -58,8 +60,9 @@ async function benchSetup(database: Database, row: SetupRow, facts: Facts): Prom
   const own = facts.saved.find((s) => s.entry.setupId === row.setup.id);
   const measures = measuresOf(own);
   const { confirmedAt } = measures;
-  const events = (await findEventsOf(database, row)).filter((e) => confirmedAt === null || e.event.at > confirmedAt);
   const failure = facts.failures.find((f) => f.setupId === row.setup.id);
+  const judgedAt = Math.max(timeOf(confirmedAt ?? undefined) ?? 0, timeOf(failure?.at) ?? 0);
+  const events = (await findEventsOf(database, row)).filter((e) => e.event.at.getTime() > judgedAt);
   const work = facts.open.find((c) => c.setupId === row.setup.id);
   const worstMm = own?.confirmation.worstMm ?? null;
   const state = setupState({
@@ -86,6 +89,7 @@ async function benchSetup(database: Database, row: SetupRow, facts: Facts): Prom
       note: e.event.note,
       at: e.event.at,
       by: e.personName,
+      isAutomatic: e.event.kind === SETTING_CHANGED,
     })),
     open: work ? { id: work.id, step: work.step, startedAt: work.startedAt } : null,
   };

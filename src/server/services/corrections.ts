@@ -69,7 +69,6 @@ export async function acceptCorrection(
   if (!analysed.ok) return fail(refusal('There are not enough readings for a correction. Read the sheet first.'));
   const analysis = analysed.value;
   const choice = choiceOf(input.way, analysis, record);
-  const { feeds } = record.setupRow.cutter;
   const problem = typedProblem(choice.changes, input.typed);
   if (problem) return fail(refusal(problem));
   await database.transaction(async (session) => {
@@ -87,7 +86,7 @@ export async function acceptCorrection(
     await storeTyped(session, actor, input.id, {
       changes: choice.changes,
       typed: input.typed,
-      feeds,
+      cutter: record.setupRow.cutter,
       source: 'correction',
     });
     await goToStep(session, record.calibration.id, 'confirm');
@@ -118,7 +117,6 @@ export async function applyRough(
   if (record.corrections.some((c) => c.id === input.id)) return ok(input.id);
   const plan = roughPlan(record, rough);
   const changes = input.way === 'settings' ? changedOnly(plan) : [];
-  const { feeds } = record.setupRow.cutter;
   const problem = typedProblem(changes, input.typed);
   if (problem) return fail(refusal(problem));
   const shift = fileShiftFor(rough.shift);
@@ -134,7 +132,12 @@ export async function applyRough(
       at: now(),
       by: actor.personId,
     });
-    await storeTyped(session, actor, input.id, { changes, typed: input.typed, feeds, source: 'correction' });
+    await storeTyped(session, actor, input.id, {
+      changes,
+      typed: input.typed,
+      cutter: record.setupRow.cutter,
+      source: 'correction',
+    });
     await goToStep(session, record.calibration.id, 'cut');
   });
   return ok(input.id);

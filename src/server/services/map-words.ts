@@ -65,7 +65,8 @@ export function mapHeadline(record: CalibrationRecord, analysis: Analysis, syste
   if (!analysis.parts.some((p) => p.isToBeCorrected)) return `${out} Nothing here is large enough to correct.`;
   const changes = changedOnly(analysis.plan);
   if (changes.length === 0) return `${out} No setting reaches it: move the cut in the file.`;
-  return `${out} ${COUNT[changes.length] ?? 'Settings bring'} it to ${formatLength(analysis.afterSettingsMm, system)}.`;
+  const rest = analysis.afterSettingsMm > tolerance ? ', the file must move the rest' : '';
+  return `${out} ${COUNT[changes.length] ?? 'Settings bring'} it to ${formatLength(analysis.afterSettingsMm, system)}${rest}.`;
 }
 
 /** What no setting and no reading can put right or tell, each as a sentence. */

@@ -13,7 +13,7 @@ import { storeTyped, typedProblem } from './typed-settings';
 
 export interface PutBackPlan {
   readonly changes: readonly SettingChange[];
-  readonly feeds: FeedDirection;
+  readonly cutter: { readonly id: string; readonly feeds: FeedDirection };
 }
 
 /**
@@ -35,7 +35,7 @@ export async function putBackPlan(database: Database, historyEntryId: string): P
     if (after === undefined || after === setting.value) return [];
     return [{ setting, before: setting.value, after, toType: typedFor(setting, after), isAtLimit: false }];
   });
-  return { changes, feeds: setupRow.cutter.feeds };
+  return { changes, cutter: setupRow.cutter };
 }
 
 export interface PutBackInput {

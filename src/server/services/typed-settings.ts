@@ -1,15 +1,18 @@
 import 'server-only';
 import { randomUUID } from 'node:crypto';
 import type { FeedDirection } from '@/core/geometry/load';
+import { SETTING_CHANGED } from '@/core/trust/event-kinds';
 import { checkTyped, valueAfterTyping } from '@/core/setting/check-typed';
+import { decimalsOf, type MachineSetting } from '@/core/setting/machine-setting';
+import { formatFixed } from '@/core/units/length';
 import type { SettingChange } from '@/core/setting/plan-settings';
 import type { Session } from '@/db/client';
 import { nextSettingSeq } from '@/db/queries/shop';
-import { correctionSetting, correctionTyped } from '@/db/schema/correction';
+import { correctionSetting, correctionTyped, event } from '@/db/schema/correction';
 import { settingValue } from '@/db/schema/shop';
 import { now } from '../clock';
 import type { Actor } from './actor';
-import { changeWords } from './words';
+import { changeWords, settingValueWords } from './words';
 
 /** Every setting that changes must have been typed back with a value the display can hold. */
 export function typedProblem(
@@ -32,12 +35,13 @@ export function typedProblem(
 export interface TypedWork {
   readonly changes: readonly SettingChange[];
   readonly typed: Readonly<Record<string, number>>;
-  readonly feeds: FeedDirection;
+  readonly cutter: { readonly id: string; readonly feeds: FeedDirection };
   readonly source: 'correction' | 'put_back';
 }
 
 /** Keeps what was typed back: the planned change, the value typed, and the value the machine now has. */
 export async function storeTyped(session: Session, actor: Actor, correctionId: string, work: TypedWork): Promise<void> {
+  const changed: ChangedValue[] = [];
   for (const change of work.changes) {
     const typedValue = work.typed[change.setting.id] ?? change.toType;
     const after = valueAfterTyping(change, typedValue);
@@ -47,20 +51,60 @@ export async function storeTyped(session: Session, actor: Actor, correctionId: s
       beforeValue: change.before,
       afterValue: after,
       toType: change.toType,
-      words: changeWords(change, work.feeds),
+      words: changeWords(change, work.cutter.feeds),
     });
     await session
       .insert(correctionTyped)
       .values({ correctionId, machineSettingId: change.setting.id, typedValue, at: now(), by: actor.personId });
-    await session.insert(settingValue).values({
-      id: randomUUID(),
-      machineSettingId: change.setting.id,
-      seq: await nextSettingSeq(session, change.setting.id),
-      value: after,
-      source: work.source,
-      correctionId,
-      setAt: now(),
-      setBy: actor.personId,
-    });
+    changed.push({ setting: change.setting, before: change.before, after });
+    await storeValue(session, actor, { settingId: change.setting.id, value: after, source: work.source, correctionId });
   }
+  await logChanged(session, actor, work.cutter.id, changed);
+}
+
+export interface ValueToStore {
+  readonly id?: string;
+  readonly settingId: string;
+  readonly value: number;
+  readonly source: 'typed' | 'correction' | 'put_back';
+  readonly correctionId: string | null;
+}
+
+/** The value a setting now has; the ones before stay in the record. */
+export async function storeValue(session: Session, actor: Actor, stored: ValueToStore): Promise<void> {
+  await session.insert(settingValue).values({
+    id: stored.id ?? randomUUID(),
+    machineSettingId: stored.settingId,
+    seq: await nextSettingSeq(session, stored.settingId),
+    value: stored.value,
+    source: stored.source,
+    correctionId: stored.correctionId,
+    setAt: now(),
+    setBy: actor.personId,
+  });
+}
+
+export interface ChangedValue {
+  readonly setting: MachineSetting;
+  readonly before: number;
+  readonly after: number;
+}
+
+/** A changed setting is something that happened to every setup of its cutter: none of them stays in register unnoticed. */
+export async function logChanged(
+  session: Session,
+  actor: Actor,
+  cutterId: string,
+  changed: readonly ChangedValue[],
+): Promise<void> {
+  if (changed.length === 0) return;
+  const note = changed
+    .map(
+      ({ setting, before, after }) =>
+        `${setting.displayName} ${formatFixed(before, decimalsOf(setting.step))} \u2192 ${settingValueWords(setting, after)}`,
+    )
+    .join(', ');
+  await session
+    .insert(event)
+    .values({ id: randomUUID(), cutterId, kind: SETTING_CHANGED, note, at: now(), by: actor.personId });
 }

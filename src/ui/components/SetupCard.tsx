@@ -29,6 +29,7 @@ export interface SetupCardView {
     readonly note: string;
     readonly ago: string;
     readonly by: string;
+    readonly isAutomatic: boolean;
   }[];
   readonly open: { readonly id: string; readonly step: StepName } | null;
 }
@@ -96,16 +97,18 @@ export function SetupCard({ view, system }: { readonly view: SetupCardView; read
             {view.events.map((e) => (
               <li key={e.id}>
                 {`Since then: ${e.words}, ${e.ago}${e.note ? ` (${e.note})` : ''}.`}
-                <button
-                  type="button"
-                  className="btn-plain ms-2"
-                  disabled={isBusy}
-                  onClick={() => {
-                    undo(e.id);
-                  }}
-                >
-                  Take it back
-                </button>
+                {!e.isAutomatic && (
+                  <button
+                    type="button"
+                    className="btn-plain ms-2"
+                    disabled={isBusy}
+                    onClick={() => {
+                      undo(e.id);
+                    }}
+                  >
+                    Take it back
+                  </button>
+                )}
               </li>
             ))}
           </ul>

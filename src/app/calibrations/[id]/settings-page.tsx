@@ -16,6 +16,12 @@ function firstWay(a: Analysis, changes: number, toleranceMm: number): Way {
   return isEnough ? 'settings' : 'settings-and-file';
 }
 
+function headline(way: Way, changes: readonly ReturnType<typeof changeView>[]): string {
+  if (changes.length === 0) return 'Nothing on this machine reaches it: move the cut in the file';
+  if (way === 'file') return 'Settings alone leave too much: move the cut in the file';
+  return changes.map((c) => `Set ${c.plan.setting.displayName} from ${c.before} to ${c.after}`).join('; ');
+}
+
 /** Above this a machine that scales its offset too would be out by more than an offset's step. */
 const LARGE_SCALE_CHANGE = 0.001;
 
@@ -40,14 +46,11 @@ export function SettingsPage({ record, system, query }: StepProps) {
   const a = analysed.value;
   const { feeds } = record.setupRow.cutter;
   const changes = changedOnly(a.plan).map((c) => changeView(c, feeds));
+  const way = firstWay(a, changes.length, toleranceMm);
   const leavesRest = a.afterSettingsMm > toleranceMm / 5;
   return (
     <>
-      <h1>
-        {changes.length > 0
-          ? changes.map((c) => `Set ${c.plan.setting.displayName} from ${c.before} to ${c.after}`).join('; ')
-          : 'Nothing on this machine reaches it: move the cut in the file'}
-      </h1>
+      <h1>{headline(way, changes)}</h1>
       {a.unknownDirection.length > 0 && (
         <p className="notice">{`It is not known which way ${a.unknownDirection.map((s) => s.displayName).join(' and ')} moves the cut, so no value is given for it: with the wrong sign the error would double. Move the cut in the file for now.`}</p>
       )}
@@ -77,7 +80,7 @@ export function SettingsPage({ record, system, query }: StepProps) {
           afterFile="only what loading and reading leave"
           borderWords={`A white border or bleed under ${formatLength(a.next.q95Mm, system)} will show the error.`}
           leavesRest={leavesRest}
-          firstWay={firstWay(a, changes.length, toleranceMm)}
+          firstWay={way}
         />
       </div>
     </>

@@ -3,6 +3,7 @@ import { readSetup } from '@/server/services/setup';
 import { database } from '@/server/services/database';
 import { currentSession } from '@/server/services/session';
 import { HomeShell } from '@/ui/components/HomeShell';
+import { SettingNow } from '@/ui/components/SettingNow';
 import { StartForm } from '@/ui/components/StartForm';
 
 export const dynamic = 'force-dynamic';
@@ -46,7 +47,9 @@ export default async function SetupPage({ params }: { readonly params: Promise<{
               {found.settings.map((s) => (
                 <tr key={s.id}>
                   <td>{s.name}</td>
-                  <td className="figures">{s.value}</td>
+                  <td>
+                    <SettingNow settingId={s.id} name={s.name} value={s.value} />
+                  </td>
                   <td>{s.plusWords}</td>
                   <td className="figures">{s.range}</td>
                 </tr>

@@ -1,0 +1,37 @@
+import 'server-only';
+import { fail, ok, type Result } from '@/core/result';
+import { isOnStep } from '@/core/setting/check-typed';
+import type { Database } from '@/db/client';
+import { findSetting, findSettings } from '@/db/queries/shop';
+import { refusal, type Actor, type Refusal } from './actor';
+import { logChanged, storeValue } from './typed-settings';
+
+export interface ShownValue {
+  readonly id: string;
+  readonly settingId: string;
+  readonly value: number;
+}
+
+/** What a machine's display really shows, told by hand: somebody turned it, or the record was wrong from the start. */
+export async function tellShownValue(
+  database: Database,
+  actor: Actor,
+  input: ShownValue,
+): Promise<Result<string, Refusal>> {
+  const row = await findSetting(database, input.settingId);
+  const setting = row
+    ? (await findSettings(database, row.cutterId, { x: 0, y: 0 })).find((s) => s.id === input.settingId)
+    : undefined;
+  if (!row || !setting) return fail(refusal('This setting is not there any more.'));
+  const { displayName, minValue, maxValue, step } = setting;
+  if (input.value < minValue || input.value > maxValue)
+    return fail(refusal(`${displayName}: ${input.value} lies outside ${minValue} to ${maxValue}.`));
+  if (!isOnStep(input.value, step))
+    return fail(refusal(`${displayName}: ${input.value} is not a step of ${step}. Type what the display shows.`));
+  if (input.value === setting.value) return ok(input.id);
+  await database.transaction(async (session) => {
+    await storeValue(session, actor, { ...input, source: 'typed', correctionId: null });
+    await logChanged(session, actor, row.cutterId, [{ setting, before: setting.value, after: input.value }]);
+  });
+  return ok(input.id);
+}

@@ -1,6 +1,7 @@
 import { expect, type Page } from '@playwright/test';
 import { readWedgePicture } from '@/core/simulate/read-picture';
 import { defineSheet, type CheckKind, type SetNo } from '@/core/target/sheet-definition';
+import { blockNamed } from '@/core/target/block';
 import { figureToSheet } from '@/core/target/wedge';
 
 interface Picture {
@@ -45,7 +46,7 @@ export async function readPicture(
   const response = await page.request.get(`/calibrations/${id}/picture?sheet=${sheet.no}`);
   expect(response.ok()).toBe(true);
   const cuts = outlines((await response.json()) as Picture).filter((c) => c.length === 5);
-  return defineSheet(sheet.block, sheet.kind)
+  return defineSheet({ block: blockNamed(sheet.block), checkKind: sheet.kind })
     .wedges.filter((w) => w.setNo === sheet.setNo)
     .map((w) => {
       const wanted = figureToSheet(w, { u: w.halfLengthMm, v: 0 });

@@ -3,6 +3,7 @@
  * Every name, place and figure is made up. Each setup is simulated; its true error stands only here and in simulated_setup.
  */
 import { NO_ERROR, type ErrorParameters } from '@/core/geometry/error-parameters';
+import type { Family } from '@/core/shop/words';
 import type { EventKind } from '@/core/trust/event-kinds';
 
 export const PEOPLE = [
@@ -36,6 +37,7 @@ export interface DemoSetup {
   readonly note: string;
   readonly printer: string;
   readonly mode: string;
+  readonly family: Family;
   readonly page: 'A4' | 'Letter';
   readonly dotPitchMm: number;
   readonly program: { readonly name: string; readonly importScale: '96' | '72' | 'asks' } | null;
@@ -83,6 +85,7 @@ export const SETUPS: readonly DemoSetup[] = [
     note: 'Gauge strips on sheets, for the metre line',
     printer: 'Loft sheet printer',
     mode: 'rear tray, best',
+    family: 'F3',
     page: 'A4',
     dotPitchMm: 25.4 / 1200,
     program: null,
@@ -111,6 +114,7 @@ export const SETUPS: readonly DemoSetup[] = [
     note: 'Long strips off the roll',
     printer: 'Weir room roll printer',
     mode: 'film, 8 pass',
+    family: 'F3',
     page: 'A4',
     dotPitchMm: 25.4 / 600,
     program: null,
@@ -136,6 +140,7 @@ export const SETUPS: readonly DemoSetup[] = [
     note: 'Waymarker discs; one setting of unknown direction',
     printer: 'Loft sheet printer',
     mode: 'front tray, photo',
+    family: 'F1c',
     page: 'A4',
     dotPitchMm: 25.4 / 1200,
     program: { name: 'Withy layout program', importScale: '96' },
@@ -157,6 +162,7 @@ export const SETUPS: readonly DemoSetup[] = [
     note: 'Laminated strips; the laminate stretches',
     printer: 'Weir room roll printer',
     mode: 'film, 12 pass',
+    family: 'F4',
     page: 'Letter',
     dotPitchMm: 25.4 / 600,
     program: null,
@@ -181,6 +187,7 @@ export const SETUPS: readonly DemoSetup[] = [
     note: 'Discs and small signs',
     printer: 'Lock office printer',
     mode: 'plain, standard',
+    family: 'F1c',
     page: 'Letter',
     dotPitchMm: 25.4 / 600,
     program: { name: 'Paddle layout program', importScale: '72' },
@@ -202,6 +209,7 @@ export const SETUPS: readonly DemoSetup[] = [
     note: 'A volunteer\u2019s home cutter with nothing to set',
     printer: 'Ferry cottage printer',
     mode: 'normal',
+    family: 'F1',
     page: 'A4',
     dotPitchMm: 25.4 / 600,
     program: { name: 'Home craft program', importScale: '96' },

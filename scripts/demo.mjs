@@ -21,7 +21,7 @@ async function ensureDemo(cluster) {
   const { withConnection } = await import('./lib/database.mjs');
   const isNew = await ensureDatabase(cluster, 'red_plumb');
   await migrateDatabase(cluster.url('red_plumb'));
-  const shops = await withConnection(cluster.url('red_plumb'), (c) => c.query('select 1 from shop_setting'));
+  const shops = await withConnection(cluster.url('red_plumb'), (c) => c.query('select 1 from shop where is_demo'));
   if (shops.rowCount > 0) return;
   if (!isNew) {
     say('An unfinished demo shop was found and is made anew.');

@@ -2,6 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Load } from '@/core/geometry/load';
 import type { Rng } from '@/core/math/random';
+import { sheetSize, type SheetName } from '@/core/units/sheet-size';
 import type { Verdict } from '@/core/verdict/bound';
 import type { Database } from '@/db/client';
 import type { Actor } from '@/server/services/actor';
@@ -18,7 +19,7 @@ import { readWedges } from '@/server/standins/read-sheet';
 export interface Order {
   readonly setupId: string;
   readonly materialId: string;
-  readonly blockName: 'A4' | 'Letter';
+  readonly page: SheetName;
   readonly kind: 'quick' | 'full';
   readonly toleranceMm: number;
   readonly way: 'settings' | 'settings-and-file' | 'file' | 'none';
@@ -116,8 +117,15 @@ export async function runCalibration(
   rng: Rng,
 ): Promise<{ calibrationId: string; verdict: Verdict }> {
   const [first, second] = order.loads ?? [PLAIN, PLAIN];
-  const { setupId, materialId, blockName, kind, toleranceMm, way } = order;
-  const input = { id: order.id ?? randomUUID(), setupId, materialId, blockName, kind, toleranceMm };
+  const { setupId, materialId, kind, toleranceMm, way } = order;
+  const input = {
+    id: order.id ?? randomUUID(),
+    setupId,
+    materialId,
+    page: { name: order.page, ...sheetSize(order.page) },
+    kind,
+    toleranceMm,
+  };
   const calibrationId = await must(startCalibration(db, actor, input));
   const line = (await mustLoad(db, calibrationId)).block.checkLineMm;
   await must(checkPrint(db, actor, { id: randomUUID(), calibrationId, lineMm: line }));

@@ -1,29 +1,22 @@
 /** Seeds an empty database with the demo shop. Its past is made by the application's own services on the stand-ins. */
 import { createHash, randomUUID } from 'node:crypto';
+import { eq } from 'drizzle-orm';
 import { seededRng, seedFrom } from '@/core/math/random';
+import { sheetSize } from '@/core/units/sheet-size';
 import { database } from '@/db/client';
-import {
-  cutter,
-  machineSetting,
-  material,
-  person,
-  printer,
-  printMode,
-  program,
-  settingValue,
-  setup,
-  shopSetting,
-  simulatedSetup,
-} from '@/db/schema/shop';
+import { cutter, printer, printMode, program, setup, simulatedSetup } from '@/db/schema/machines';
+import { machineSetting, settingValue } from '@/db/schema/settings';
+import { material, person, shop } from '@/db/schema/shop';
 import { event } from '@/db/schema/correction';
 import { setClock } from '@/server/clock';
-import { findShop } from '@/db/queries/shop';
+import { findShops } from '@/db/queries/shop';
 import { MATERIALS, PEOPLE, SETUPS, type DemoSetup } from './demo-shop';
 import { runCalibration } from './run-calibration';
 
 const DAY_MS = 86_400_000;
 const db = database();
 const ids = new Map<string, string>();
+const shopId = randomUUID();
 
 async function once(key: string, make: (id: string) => Promise<unknown>): Promise<string> {
   const known = ids.get(key);
@@ -77,16 +70,24 @@ async function seedSettings(
 
 async function seedSetup(demo: DemoSetup, actorId: string): Promise<{ setupId: string; cutterId: string }> {
   const printerId = await once(`printer ${demo.printer}`, (id) =>
-    db.insert(printer).values({ id, name: demo.printer, dotPitchMm: demo.dotPitchMm }),
+    db.insert(printer).values({ id, shopId, name: demo.printer, dotPitchMm: demo.dotPitchMm }),
   );
   const modeId = await once(`mode ${demo.printer} ${demo.mode}`, (id) =>
-    db.insert(printMode).values({ id, printerId, name: demo.mode, page: demo.page }),
+    db.insert(printMode).values({
+      id,
+      printerId,
+      name: demo.mode,
+      page: demo.page,
+      pageWidthMm: sheetSize(demo.page).widthMm,
+      pageLengthMm: sheetSize(demo.page).lengthMm,
+    }),
   );
   const own = demo.program;
   const programId = own
     ? await once(`program ${own.name}`, (id) =>
         db.insert(program).values({
           id,
+          shopId,
           name: own.name,
           opens: ['svg', 'pdf'],
           marksPlacedBy: 'program',
@@ -98,6 +99,7 @@ async function seedSetup(demo: DemoSetup, actorId: string): Promise<{ setupId: s
   const cutterId = await once(`cutter ${demo.cutter}`, (id) =>
     db.insert(cutter).values({
       id,
+      shopId,
       name: demo.cutter,
       fileFormat: demo.fileFormat,
       fileAcross: demo.axes[0],
@@ -109,6 +111,8 @@ async function seedSetup(demo: DemoSetup, actorId: string): Promise<{ setupId: s
   const setupId = randomUUID();
   await db.insert(setup).values({
     id: setupId,
+    shopId,
+    family: demo.family,
     name: demo.name,
     printerId,
     printModeId: modeId,
@@ -157,7 +161,7 @@ async function seedPast(demo: DemoSetup, setupId: string, actorId: string): Prom
       {
         setupId,
         materialId,
-        blockName: demo.page,
+        page: demo.page,
         kind: 'full',
         toleranceMm: demo.toleranceMm,
         way: 'settings',
@@ -182,11 +186,20 @@ async function seedPast(demo: DemoSetup, setupId: string, actorId: string): Prom
 }
 
 async function seed(): Promise<void> {
-  if (await findShop(db)) return;
+  if ((await findShops(db)).some((s) => s.isDemo)) return;
+  await db.insert(shop).values({
+    id: shopId,
+    name: 'River and trail workshop',
+    isDemo: false,
+    defaultToleranceMm: 0.3,
+    madeAt: new Date(Date.now() - 201 * DAY_MS),
+  });
   for (const p of PEOPLE)
-    await once(`person ${p.key}`, (id) => db.insert(person).values({ id, name: p.name, unitSystem: p.unitSystem }));
+    await once(`person ${p.key}`, (id) =>
+      db.insert(person).values({ id, shopId, name: p.name, unitSystem: p.unitSystem }),
+    );
   for (const m of MATERIALS)
-    await once(`material ${m.key}`, (id) => db.insert(material).values({ id, name: m.name, finish: m.finish }));
+    await once(`material ${m.key}`, (id) => db.insert(material).values({ id, shopId, name: m.name, finish: m.finish }));
   const actorId = ids.get('person marit') ?? '';
   const made: { demo: DemoSetup; setupId: string }[] = [];
   for (const demo of SETUPS) made.push({ demo, setupId: (await seedSetup(demo, actorId)).setupId });
@@ -194,10 +207,8 @@ async function seed(): Promise<void> {
   const daysAgo = ({ past }: DemoSetup): number => past.confirmedDaysAgo ?? past.failedDaysAgo ?? 0;
   made.sort((x, y) => daysAgo(y.demo) - daysAgo(x.demo));
   for (const { demo, setupId } of made) await seedPast(demo, setupId, actorId);
-  // Last of all: a shop without its name is one whose seeding was cut off.
-  await db
-    .insert(shopSetting)
-    .values({ only: true, name: 'River and trail workshop', isDemo: true, defaultToleranceMm: 0.3 });
+  // Last of all: a shop that is not called the demo yet is one whose seeding was cut off.
+  await db.update(shop).set({ isDemo: true }).where(eq(shop.id, shopId));
 }
 
 await seed();

@@ -4,11 +4,19 @@ const Id = z.uuid();
 /** Largest length anyone could mean here; keeps nonsense out of the arithmetic. */
 const Length = z.number().min(-2000).max(2000);
 
+/** A page or a piece of a roll; a known name has its known size. */
+export const Page = z.object({
+  name: z.string().min(1).max(40),
+  widthMm: z.number().min(100, 'at least 100 mm wide').max(2000, 'at most 2000 mm wide'),
+  lengthMm: z.number().min(100, 'at least 100 mm long').max(5000, 'at most 5000 mm long'),
+});
+export type PageInput = z.infer<typeof Page>;
+
 export const StartCalibration = z.object({
   id: Id,
   setupId: Id,
   materialId: Id,
-  blockName: z.enum(['A4', 'Letter']),
+  page: Page,
   kind: z.enum(['quick', 'full']),
   toleranceMm: z.number().min(0.05, 'at least 0.05 mm').max(5, 'at most 5 mm'),
 });
@@ -38,7 +46,7 @@ export const SaveReading = z
     cutSetId: Id,
     spotNo: z.number().int().min(1).max(99),
     axis: z.enum(['across', 'along']),
-    method: z.enum(['wedge', 'rough']),
+    method: z.enum(['wedge', 'rough', 'rim']),
     state: z.enum(['read', 'skipped', 'unreadable']),
     readingMm: Length.nullable(),
     startedAtMm: Length,

@@ -1,27 +1,72 @@
 import { z } from 'zod';
+import { blockNamed, ROUGH_REACH_MM } from '@/core/target/block';
 
 const Point = z.object({ x: z.number(), y: z.number() });
 
-/** A sheet definition as it stands in the database: re-parsed whenever it is read. */
-export const StoredSheet = z.object({
-  generatorVersion: z.number().int(),
-  blockName: z.enum(['A4', 'Letter']),
-  checkKind: z.enum(['quick', 'full']),
-  spots: z.array(z.object({ spotNo: z.number().int(), centre: Point })),
-  wedges: z.array(
-    z.object({
-      kind: z.literal('wedge'),
-      setNo: z.union([z.literal(1), z.literal(2)]),
-      spotNo: z.number().int(),
-      axis: z.enum(['across', 'along']),
-      origin: Point,
-      halfLengthMm: z.number(),
-      ditherMm: z.number(),
-    }),
-  ),
-  roughs: z.array(z.object({ kind: z.literal('rough'), spotNo: z.number().int(), centre: Point })),
-  trailCentre: Point,
+const Spots = z.array(z.object({ spotNo: z.number().int(), centre: Point }));
+const Wedges = z.array(
+  z.object({
+    kind: z.literal('wedge'),
+    setNo: z.union([z.literal(1), z.literal(2)]),
+    spotNo: z.number().int(),
+    axis: z.enum(['across', 'along']),
+    origin: Point,
+    halfLengthMm: z.number(),
+    ditherMm: z.number(),
+  }),
+);
+const Rough = z.object({ kind: z.literal('rough'), spotNo: z.number().int(), centre: Point });
+
+const StoredBlock = z.object({
+  name: z.string(),
+  page: z.object({ widthMm: z.number(), lengthMm: z.number() }),
+  widthMm: z.number(),
+  lengthMm: z.number(),
+  columnLeftsMm: z.array(z.number()),
+  rowBottomsMm: z.array(z.number()),
+  roughPlaces: z.array(Point.extend({ reachMm: z.number() })),
+  trailCentre: Point.nullable(),
+  checkLineMm: z.number(),
+  gapCount: z.number().int(),
+  markHalfX: z.number(),
+  markHalfY: z.number(),
 });
+
+/** Definitions of the first generator named their block; it has stood in the same place since. */
+const FirstSheet = z
+  .object({
+    generatorVersion: z.literal(1),
+    blockName: z.enum(['A4', 'Letter']),
+    checkKind: z.enum(['quick', 'full']),
+    spots: Spots,
+    wedges: Wedges,
+    roughs: z.array(Rough),
+    trailCentre: Point,
+  })
+  .transform(({ blockName, roughs, ...rest }) => ({
+    ...rest,
+    block: blockNamed(blockName),
+    sets: 2 as const,
+    liftOffs: [],
+    roughs: roughs.map((r) => ({ ...r, reachMm: ROUGH_REACH_MM })),
+  }));
+
+const PresentSheet = z.object({
+  generatorVersion: z.number().int(),
+  block: StoredBlock,
+  checkKind: z.enum(['quick', 'full']),
+  sets: z.union([z.literal(1), z.literal(2)]),
+  spots: Spots,
+  wedges: Wedges,
+  liftOffs: z.array(
+    z.object({ kind: z.literal('lift-off'), setNo: z.literal(1), spotNo: z.number().int(), centre: Point }),
+  ),
+  roughs: z.array(Rough.extend({ reachMm: z.number() })),
+  trailCentre: Point.nullable(),
+});
+
+/** A sheet definition as it stands in the database: re-parsed whenever it is read. */
+export const StoredSheet = z.union([PresentSheet, FirstSheet]);
 
 /** Setting values by setting id, as they stood when a set was cut. */
 export const StoredSettings = z.record(z.string(), z.number());

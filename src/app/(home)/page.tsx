@@ -22,7 +22,8 @@ function viewOf(setup: BenchSetup, today: Date): SetupCardView {
 const ORDER = { stop: 0, 'check-first': 1, 'not-confirmed': 2, 'in-register': 3 } as const;
 
 export default async function BenchPage() {
-  const [session, setups] = await Promise.all([currentSession(), readBench(database())]);
+  const session = await currentSession();
+  const setups = await readBench(database(), session.shop.id);
   const today = now();
   const sorted = [...setups].sort((a, b) => ORDER[a.state] - ORDER[b.state]);
   return (

@@ -1,4 +1,4 @@
-import type { SetNo } from '../target/sheet-definition';
+import { SET_NUMBERS, type SetNo } from '../target/sheet-definition';
 
 export interface DoneCut {
   readonly sheetNo: number;
@@ -13,10 +13,10 @@ export interface NextCut {
   readonly needsNewSheet: boolean;
 }
 
-/** The first set not cut yet, sheet by sheet; a new sheet when all are spent. */
-export function nextCut(done: readonly DoneCut[], sheets: number): NextCut {
+/** The first set not cut yet, sheet by sheet; a new sheet when all of its sets are spent. */
+export function nextCut(done: readonly DoneCut[], sheets: number, sets: 1 | 2 = 2): NextCut {
   for (let sheetNo = 1; sheetNo <= sheets; sheetNo++) {
-    for (const setNo of [1, 2] as const) {
+    for (const setNo of SET_NUMBERS.slice(0, sets)) {
       if (!done.some((d) => d.sheetNo === sheetNo && d.setNo === setNo))
         return { sheetNo, setNo, needsNewSheet: false };
     }

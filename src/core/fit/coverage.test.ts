@@ -13,6 +13,7 @@ import {
   TRIALS,
   IS_LONG,
 } from '../simulate/trials.testing';
+import { blockNamed } from '../target/block';
 import { defineSheet } from '../target/sheet-definition';
 import { betaOf } from './design';
 import { fitErrorMap, type ErrorMapFit } from './fit-error-map';
@@ -47,7 +48,7 @@ describe(`coverage by simulation, ${TRIALS} trials`, () => {
   });
 
   it('wedge readings to 0.05 mm on the shipped figures, stated uncertainty: at least nominal (upper limit does not apply)', () => {
-    const definition = defineSheet('A4', 'full');
+    const definition = defineSheet({ block: blockNamed('A4'), checkKind: 'full' });
     const trials = TRIALS / 2;
     const rng = seededRng(77);
     const hits = [0, 0, 0, 0, 0, 0];
@@ -64,7 +65,7 @@ describe(`coverage by simulation, ${TRIALS} trials`, () => {
   });
 
   it('a flat map read without dither would not cover; with the dither it does', () => {
-    const definition = defineSheet('A4', 'full');
+    const definition = defineSheet({ block: blockNamed('A4'), checkKind: 'full' });
     const plain = { ...definition, wedges: definition.wedges.map((w) => ({ ...w, ditherMm: 0 })) };
     const cover = [definition, plain].map((d) => {
       const rng = seededRng(31);

@@ -7,9 +7,10 @@ import type { Observation } from '../reading/observation';
  */
 export const PARAMETER_COUNT = 6;
 
-export type ModelName = 'affine' | 'similarity' | 'shift';
+/** rigid (shift and rotation) is what a machine may make of two marks; readings are never fitted by it. */
+export type ModelName = 'affine' | 'similarity' | 'rigid' | 'shift';
 /** Largest first: the fit takes the first that the spots support. */
-export const MODELS: readonly ModelName[] = ['affine', 'similarity', 'shift'];
+export const MODELS: readonly Exclude<ModelName, 'rigid'>[] = ['affine', 'similarity', 'shift'];
 
 /** Columns: the model's own parameters; rows: the six. similarity: tx, ty, scale, rotation (small angle). */
 const BASIS: Readonly<Record<ModelName, readonly (readonly number[])[]>> = {
@@ -29,6 +30,14 @@ const BASIS: Readonly<Record<ModelName, readonly (readonly number[])[]>> = {
     [0, 0, 0, 1],
     [0, 0, 1, 0],
   ],
+  rigid: [
+    [1, 0, 0],
+    [0, 1, 0],
+    [0, 0, 0],
+    [0, 0, -1],
+    [0, 0, 1],
+    [0, 0, 0],
+  ],
   shift: [
     [1, 0],
     [0, 1],
@@ -45,6 +54,7 @@ export const basisOf = (model: ModelName): readonly (readonly number[])[] => BAS
 export const UNTOLD: Readonly<Record<ModelName, readonly string[]>> = {
   affine: [],
   similarity: ['out of square', 'scale across apart from scale along'],
+  rigid: ['scale across', 'scale along', 'out of square'],
   shift: ['rotation', 'scale across', 'scale along', 'out of square'],
 };
 

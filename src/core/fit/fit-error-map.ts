@@ -2,7 +2,7 @@ import { fail, ok, type Result } from '../result';
 import { cornersOf, type Affine, type Point } from '../geometry/affine';
 import type { Observation } from '../reading/observation';
 import { AXES } from '../target/wedge';
-import { affineOf, MODELS, PARAMETER_COUNT, UNTOLD, type ModelName } from './design';
+import { affineOf, MODELS, PARAMETER_COUNT, UNTOLD } from './design';
 import { covarianceAt, largestSd } from './point-covariance';
 import { misfits } from './robust';
 import { weightedFit, type WeightedFit } from './weighted-fit';
@@ -32,8 +32,10 @@ export interface FittedReading {
   readonly residualMm: number;
 }
 
+export type FittedModel = (typeof MODELS)[number];
+
 export interface ErrorMapFit {
-  readonly model: ModelName;
+  readonly model: FittedModel;
   readonly map: Affine;
   readonly beta: readonly number[];
   /** 6 x 6 row-major, all effects in. */
@@ -73,7 +75,7 @@ function firstProblem(observations: readonly Observation[]): FitError | null {
 function largestModel(
   observations: readonly Observation[],
   corners: readonly Point[],
-): { model: ModelName; fit: WeightedFit } {
+): { model: FittedModel; fit: WeightedFit } {
   const typical = median(observations.map((o) => o.standardUncertaintyMm));
   for (const model of MODELS) {
     const fit = weightedFit(observations, model);

@@ -12,6 +12,7 @@ import {
   readSet,
   REFERENCE_CORNERS,
 } from '../simulate/trials.testing';
+import { blockNamed } from '../target/block';
 import { defineSheet } from '../target/sheet-definition';
 import { mapInMachine, mapOnSheet, TURNS } from '../geometry/load';
 import { betaOf } from './design';
@@ -151,7 +152,10 @@ describe('fit of the error map', () => {
 
   it('worst-corner standard error of the shipped layouts over reading SD is as planned (A4 .89/.82, quick 1.15/1.02)', () => {
     const factors = (['full', 'quick'] as const).map((kind) => {
-      const readings = readSet(defineSheet('A4', kind), 1, identity(), { sdMm: 0, rng: seededRng(1) }).map((r) => ({
+      const readings = readSet(defineSheet({ block: blockNamed('A4'), checkKind: kind }), 1, identity(), {
+        sdMm: 0,
+        rng: seededRng(1),
+      }).map((r) => ({
         ...r,
         standardUncertaintyMm: 1,
       }));
@@ -185,7 +189,7 @@ describe('fit of the error map', () => {
 });
 
 describe('readings of wedges', () => {
-  const definition = defineSheet('A4', 'full');
+  const definition = defineSheet({ block: blockNamed('A4'), checkKind: 'full' });
   it('without noise the map comes back through the drawn figures to 0.1 um, within their reach', () => {
     const rng = seededRng(11);
     for (let trial = 0; trial < 50; trial++) {

@@ -1,31 +1,48 @@
 import type { Point } from '../geometry/affine';
-import { leastSquares, matrix } from '../math/qr';
-import { PARAMETER_COUNT } from './design';
+import type { Observation } from '../reading/observation';
+import { AXES } from '../target/wedge';
+import { PARAMETER_COUNT, type ModelName } from './design';
+import { weightedFit } from './weighted-fit';
 
 /** Mark-reading noise per mark and axis, until known from loads. Common practice, no published source. */
 export const ASSUMED_MARK_SD_MM = 0.05;
 
+/** What a machine fits to its marks. */
+export type LoadModel = ModelName;
+
+/** Marks as observations of both components. */
+export function markObservations(
+  marks: readonly Point[],
+  markSdMm: number,
+  misread: (axis: Observation['axis'], index: number) => number,
+): readonly Observation[] {
+  return marks.flatMap((at, i) =>
+    AXES.map((axis) => ({
+      id: `mark ${i} ${axis}`,
+      axis,
+      at,
+      valueMm: misread(axis, i),
+      standardUncertaintyMm: markSdMm,
+      loadKey: 'marks',
+    })),
+  );
+}
+
+const ONE_MARK: readonly Point[] = [{ x: 0, y: 0 }];
+
 /**
- * Covariance (6 x 6, order of `design`) that one load's mark reading adds, for a machine that reads its marks as an
- * affine map: per axis sigma^2 (X^T X)^-1, X = rows [1, x, y] of the marks. Throws with fewer than three marks or marks
- * on one line: callers state their marks.
+ * Covariance (6 x 6, order of `design`) that one load adds: the machine fits its model to marks each read with noise
+ * sigma per axis, Cov = B (X^T X)^-1 B^T sigma^2. For an affine read that is per axis sigma^2 (X^T X)^-1, X = rows
+ * [1, x, y]. Without marks the place itself is found again with the same noise. Throws when the marks cannot carry the
+ * model: callers choose it by their number.
  */
-export function loadCovariance(marks: readonly Point[], markSdMm: number): Float64Array {
-  const x = matrix(marks.length, 3, (row, column) => [1, marks[row]!.x, marks[row]!.y][column]!);
-  const solved = leastSquares(x, new Float64Array(marks.length));
-  if (!solved.ok) throw new Error(`marks cannot carry an affine read: ${solved.error.kind}`);
-  const perAxis = solved.value.inverseNormal;
-  const order = [
-    [0, 2, 3],
-    [1, 4, 5],
-  ];
-  const covariance = new Float64Array(PARAMETER_COUNT * PARAMETER_COUNT);
-  for (const indices of order) {
-    for (let i = 0; i < 3; i++) {
-      for (let j = 0; j < 3; j++) {
-        covariance[indices[i]! * PARAMETER_COUNT + indices[j]!] = markSdMm ** 2 * perAxis[i * 3 + j]!;
-      }
-    }
-  }
-  return covariance;
+export function loadCovariance(marks: readonly Point[], markSdMm: number, model: LoadModel = 'affine'): Float64Array {
+  if (markSdMm === 0) return new Float64Array(PARAMETER_COUNT * PARAMETER_COUNT);
+  const places = marks.length === 0 ? ONE_MARK : marks;
+  const solved = weightedFit(
+    markObservations(places, markSdMm, () => 0),
+    model,
+  );
+  if (!solved.ok) throw new Error(`${marks.length} marks cannot carry a ${model} read`);
+  return solved.value.covariance;
 }

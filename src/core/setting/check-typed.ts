@@ -1,3 +1,4 @@
+import { valueAfterTyping } from './machine-setting';
 import type { SettingChange } from './plan-settings';
 
 export type TypedCheck =
@@ -32,13 +33,8 @@ export function isOnStep(value: number, step: number): boolean {
 
 function checkValue({ setting, before }: SettingChange, typed: number): TypedCheck {
   const { step, minValue, maxValue } = setting;
-  const total = setting.combine === 'adds' ? before + typed : typed;
+  const total = valueAfterTyping(setting, typed);
   if (total < minValue - step / 1000 || total > maxValue + step / 1000) return { kind: 'out-of-range' };
   if (!isOnStep(typed, step)) return { kind: 'not-on-step' };
   return near(total, before, step) ? { kind: 'unchanged' } : { kind: 'another-value' };
-}
-
-/** The setting's value after something was typed. */
-export function valueAfterTyping(plan: SettingChange, typed: number): number {
-  return plan.setting.combine === 'adds' ? plan.before + typed : typed;
 }

@@ -1,6 +1,6 @@
 import { identity, inverseOf, largestDisplacement, then, type Affine, type Point } from '../geometry/affine';
 import { leastSquares, matrix } from '../math/qr';
-import { onStep, settingMap, type MachineSetting } from './machine-setting';
+import { isOffset, onStep, settingMap, typedFor, type MachineSetting } from './machine-setting';
 
 type MachineMap = Affine<'machine', 'machine'>;
 /** Whether the machine applies its settings after (last) or before (first) its own error. */
@@ -24,11 +24,17 @@ export interface SettingsPlan {
   readonly worstAfterMm: number;
 }
 
-/** D for a set of values: scales first, then offsets, as one map. */
+/** Scales and turns come before the offsets, but those that multiply the offset too come after. */
+function rankOf(setting: MachineSetting): number {
+  if (isOffset(setting)) return 1;
+  return setting.scalesOffset === 'yes' ? 2 : 0;
+}
+
+/** D for a set of values as one map: scales and turns, then offsets, then what multiplies the offsets too. */
 export function settingsMap(settings: readonly MachineSetting[], values: readonly number[]): MachineMap {
   const ordered = settings
     .map((setting, i) => ({ setting, value: values[i]! }))
-    .sort((a, b) => Number(a.setting.actsOn.startsWith('offset')) - Number(b.setting.actsOn.startsWith('offset')));
+    .sort((a, b) => rankOf(a.setting) - rankOf(b.setting));
   return ordered.reduce<MachineMap>((map, s) => then(map, settingMap(s.setting, s.value)), identity<'machine'>());
 }
 
@@ -81,7 +87,8 @@ function realOptimum(problem: Problem): readonly number[] {
   return values;
 }
 
-const NEIGHBOURS = [-2, -1, 0, 1, 2];
+/** Steps about the real optimum that are tried for each setting: fewer when many settings are combined. */
+const neighboursFor = (settings: number): readonly number[] => (settings <= 4 ? [-2, -1, 0, 1, 2] : [-1, 0, 1]);
 
 /** All combinations of one choice from each list. */
 function combinations(lists: readonly (readonly number[])[]): readonly (readonly number[])[] {
@@ -106,7 +113,8 @@ export function planSettings(
   if (settings.length === 0) return { changes: [], after: cut0, worstBeforeMm, worstAfterMm: worstBeforeMm };
   const problem: Problem = { cut0, settings, corners, order };
   const wanted = realOptimum(problem);
-  const candidates = settings.map((s, k) => [...new Set(NEIGHBOURS.map((n) => onStep(s, wanted[k]! + n * s.step)))]);
+  const neighbours = neighboursFor(settings.length);
+  const candidates = settings.map((s, k) => [...new Set(neighbours.map((n) => onStep(s, wanted[k]! + n * s.step)))]);
   let best: { values: readonly number[]; worst: number; change: number } | null = null;
   for (const values of combinations(candidates)) {
     const worst = largestDisplacement(mapFor(problem, values), corners);
@@ -127,9 +135,4 @@ export function planSettings(
 function changeOf(setting: MachineSetting, after: number, wanted: number): SettingChange {
   const isAtLimit = wanted > setting.maxValue + setting.step / 2 || wanted < setting.minValue - setting.step / 2;
   return { setting, before: setting.value, after, toType: typedFor(setting, after), isAtLimit };
-}
-
-/** A display that adds wants the change; one that replaces wants the value itself. */
-export function typedFor(setting: MachineSetting, after: number): number {
-  return setting.combine === 'adds' ? Number((after - setting.value).toFixed(9)) : after;
 }

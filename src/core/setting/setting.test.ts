@@ -1,29 +1,22 @@
 import fc from 'fast-check';
 import { apply, cornersOf, inverseOf, largestDisplacement, then } from '../geometry/affine';
 import { fromParameters, NO_ERROR } from '../geometry/error-parameters';
-import { checkTyped, valueAfterTyping } from './check-typed';
+import { checkTyped } from './check-typed';
 import { cutCorrection } from './correct-cut';
-import { onStep, settingMap, type MachineSetting } from './machine-setting';
+import {
+  onStep,
+  settingMap,
+  typedFor,
+  unitsFor,
+  ACTS_ON,
+  valueAfterTyping,
+  type MachineSetting,
+} from './machine-setting';
 import { cutAfter, planSettings, settingsMap } from './plan-settings';
+import { testSetting } from './setting.testing';
 
 const corners = cornersOf<'machine'>(176, 236);
-const setting = (over: Partial<MachineSetting>): MachineSetting => ({
-  id: over.actsOn ?? 'x',
-  displayName: 'X ADJ',
-  actsOn: 'offset_across',
-  unit: 'mm',
-  unitSize: null,
-  step: 0.1,
-  minValue: -10,
-  maxValue: 10,
-  sense: 1,
-  gain: 1,
-  entry: 'new_value',
-  combine: 'replaces',
-  pivot: { x: 0, y: 0 },
-  value: 0,
-  ...over,
-});
+const setting = testSetting;
 const four = [
   setting({ actsOn: 'offset_across', step: 0.1, value: 0.4 }),
   setting({ actsOn: 'offset_along', step: 0.1, sense: -1, value: 26.5, minValue: 0, maxValue: 60 }),
@@ -178,7 +171,7 @@ describe('the value typed back', () => {
     ).changes[0]!;
     expect(adds.toType).toBeCloseTo(3, 9);
     expect(checkTyped(adds, 29.5).kind).toBe('value-for-change');
-    expect(valueAfterTyping(adds, 3)).toBeCloseTo(29.5, 9);
+    expect(valueAfterTyping(adds.setting, 3)).toBeCloseTo(29.5, 9);
   });
 });
 
@@ -203,5 +196,83 @@ describe('corrected cut file', () => {
     }
     expect(naive).toBeGreaterThan(0.02);
     expect(naive).toBeLessThan(0.13);
+  });
+});
+
+describe('settings of every kind', () => {
+  const unit = (over: Partial<MachineSetting>) => settingMap(setting(over), 1);
+  it('rotation turns about its pivot, counter-clockwise for plus; squareness leans y to +x', () => {
+    const turned = unit({ actsOn: 'rotation', unit: 'degree' });
+    expect(Math.atan2(turned.yx, turned.xx)).toBeCloseTo(Math.PI / 180, 12);
+    const pivot = { x: -40, y: 25 };
+    expect(apply(unit({ actsOn: 'rotation', unit: 'degree', pivot }), pivot)).toEqual({
+      x: expect.closeTo(-40, 12) as number,
+      y: expect.closeTo(25, 12) as number,
+    });
+    expect(apply(unit({ actsOn: 'squareness', unit: 'per_mille' }), { x: 0, y: 1000 }).x).toBeCloseTo(1, 5);
+    expect(apply(unit({ actsOn: 'feed_length', unit: 'per_mille' }), { x: 0, y: 1000 }).y).toBeCloseTo(1001, 9);
+  });
+  it('a nominal/measured pair does nothing when both are equal, and more measured makes less where the machine compensates', () => {
+    const pair = setting({ actsOn: 'scale_along', unit: 'nominal_measured', unitSize: 500, sense: -1, value: 500 });
+    expect(settingMap(pair, 500).yy).toBe(1);
+    expect(settingMap(pair, 502).yy).toBeCloseTo(500 / 502, 12);
+    expect(settingMap({ ...pair, sense: 1 }, 502).yy).toBeCloseTo(502 / 500, 12);
+  });
+  it('what is typed and the value after it are each other\u2019s opposite for all that adds or replaces (property)', () => {
+    const some = fc.record({
+      combine: fc.constantFrom('adds' as const, 'replaces' as const),
+      steps: fc.integer({ min: -40, max: 40 }),
+      from: fc.integer({ min: -40, max: 40 }),
+      isPair: fc.boolean(),
+    });
+    fc.assert(
+      fc.property(some, ({ combine, steps, from, isPair }) => {
+        const pair = {
+          actsOn: 'scale_along',
+          unit: 'nominal_measured',
+          unitSize: 500,
+          minValue: 400,
+          maxValue: 600,
+        } as const;
+        const base = isPair ? 500 : 0;
+        const s = setting({ ...(isPair ? pair : {}), combine, value: base + from * 0.1 });
+        const wanted = base + steps * 0.1;
+        const after = valueAfterTyping(s, typedFor(s, wanted));
+        expect(Math.abs(after - wanted)).toBeLessThan(isPair && combine === 'adds' ? s.step : 1e-6);
+      }),
+    );
+  });
+  it('a scale that multiplies the offset too comes after it: 26.5 mm and 0.5 % make 0.13 mm', () => {
+    const offset = setting({ actsOn: 'offset_along' });
+    const plain = setting({ actsOn: 'scale_along', unit: 'percent' });
+    const middle = (scale: MachineSetting) => apply(settingsMap([offset, scale], [26.5, 0.5]), { x: 0, y: 0 }).y;
+    expect(middle({ ...plain, scalesOffset: 'no' })).toBeCloseTo(26.5, 9);
+    expect(middle({ ...plain, scalesOffset: 'yes' }) - 26.5).toBeCloseTo(0.1325, 9);
+  });
+  it('all seven together bring a turned, leaning, stretched cut to within their steps', () => {
+    const all = [
+      setting({ actsOn: 'offset_across', step: 0.05 }),
+      setting({ actsOn: 'offset_along', step: 0.05, sense: -1 }),
+      setting({ actsOn: 'scale_across', unit: 'percent', step: 0.01, pivot: { x: -88, y: -118 } }),
+      setting({ actsOn: 'scale_along', unit: 'percent', step: 0.01, pivot: { x: -88, y: -118 } }),
+      setting({ actsOn: 'rotation', unit: 'degree', step: 0.01 }),
+      setting({ actsOn: 'squareness', unit: 'per_mille', step: 0.1, sense: -1 }),
+    ];
+    const cut = fromParameters<'machine'>({
+      offsetAcrossMm: 0.62,
+      offsetAlongMm: -0.41,
+      rotationRad: 0.002,
+      scaleAcross: 0.003,
+      scaleAlong: -0.002,
+      squareness: 0.0015,
+    });
+    const plan = planSettings(cut, all, corners);
+    expect(plan.worstBeforeMm).toBeGreaterThan(0.9);
+    expect(plan.worstAfterMm).toBeLessThan(0.06);
+  });
+  it('every part a setting acts on has units that fit it', () => {
+    for (const actsOn of ACTS_ON) expect(unitsFor(actsOn)).toContain('step');
+    expect(unitsFor('offset_across')).not.toContain('percent');
+    expect(unitsFor('rotation')).toContain('degree');
   });
 });

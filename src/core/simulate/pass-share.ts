@@ -2,7 +2,8 @@ import { cornersOf, displacement, type Affine, type Point } from '../geometry/af
 import { fitErrorMap } from '../fit/fit-error-map';
 import { standardNormal, type Rng } from '../math/random';
 import type { Observation } from '../reading/observation';
-import { blockNamed, type BlockName } from '../target/block';
+import { blockNamed } from '../target/block';
+import type { SheetName } from '../units/sheet-size';
 import { defineSheet, type CheckKind } from '../target/sheet-definition';
 import { AXES, figureToSheet, type Axis } from '../target/wedge';
 import { verdictOf, worstCornerBounds } from '../verdict/bound';
@@ -18,14 +19,14 @@ export const bothAt = (spots: readonly Point[]): readonly ReadPlace[] =>
   spots.flatMap((at) => AXES.map((axis) => ({ axis, at })));
 
 /** The middles of a shipped sheet's own figures, set 1. */
-export function shippedPlaces(blockName: BlockName, kind: CheckKind): readonly ReadPlace[] {
-  return defineSheet(blockName, kind)
+export function shippedPlaces(name: SheetName, checkKind: CheckKind): readonly ReadPlace[] {
+  return defineSheet({ block: blockNamed(name), checkKind })
     .wedges.filter((w) => w.setNo === 1)
     .map((w) => ({ axis: w.axis, at: figureToSheet(w, { u: w.halfLengthMm, v: 0 }) }));
 }
 
 /** Corners of a shipped sheet's block. */
-export function blockCorners(name: BlockName): readonly Point[] {
+export function blockCorners(name: SheetName): readonly Point[] {
   const { widthMm, lengthMm } = blockNamed(name);
   return cornersOf(widthMm, lengthMm);
 }

@@ -1,6 +1,9 @@
 import { identity, then, type Affine, type Point } from '../geometry/affine';
 import { fromParameters, type ErrorParameters } from '../geometry/error-parameters';
 import { mapOnSheet, type Load } from '../geometry/load';
+import { affineOf } from '../fit/design';
+import { markObservations, type LoadModel } from '../fit/load-noise';
+import { weightedFit } from '../fit/weighted-fit';
 import { leastSquares, matrix } from '../math/qr';
 import { standardNormal, type Rng } from '../math/random';
 import { settingsMap, type SettingOrder } from '../setting/plan-settings';
@@ -29,9 +32,18 @@ function noiseOf(marks: readonly Point[], sdMm: number, rng: Rng): readonly numb
   return solved.ok ? [...solved.value.parameters] : [0, 0, 0];
 }
 
-/** The affine map by which one load's noisy mark reading puts everything out, sheet frame. */
-export function loadNoise(marks: readonly Point[], sdMm: number, rng: Rng): Affine {
-  if (sdMm === 0 || marks.length < 3) return identity();
+/** A machine that makes less than an affine map of its marks: least squares of its own model to the misread marks. */
+function modelNoise(marks: readonly Point[], sdMm: number, rng: Rng, model: LoadModel): Affine {
+  const places = marks.length === 0 ? [{ x: 0, y: 0 }] : marks;
+  const misread = markObservations(places, sdMm, () => sdMm * standardNormal(rng));
+  const solved = weightedFit(misread, model);
+  return solved.ok ? affineOf(solved.value.beta) : identity();
+}
+
+/** The map by which one load's noisy mark reading puts everything out, sheet frame. */
+export function loadNoise(marks: readonly Point[], sdMm: number, rng: Rng, model: LoadModel = 'affine'): Affine {
+  if (sdMm === 0) return identity();
+  if (model !== 'affine') return modelNoise(marks, sdMm, rng, model);
   const [tx, a, b] = noiseOf(marks, sdMm, rng);
   const [ty, c, d] = noiseOf(marks, sdMm, rng);
   return { xx: 1 + a!, xy: b!, yx: c!, yy: 1 + d!, tx: tx!, ty: ty! };
@@ -41,6 +53,8 @@ export interface CutConditions {
   readonly truth: SetupTruth;
   readonly load: Load;
   readonly marks: readonly Point[];
+  /** What the machine makes of its marks; affine when not told. */
+  readonly loadModel?: LoadModel;
   /** Settings with the values they had when the truth was laid down, and the values they have now. */
   readonly settings: readonly MachineSetting[];
   readonly valuesNow: readonly number[];
@@ -48,7 +62,7 @@ export interface CutConditions {
 
 /** Where the cutter really puts nominal sheet points on this load, before the print's own scale. */
 export function actualCutMap(conditions: CutConditions, rng: Rng): Affine {
-  const { truth, load, marks, settings, valuesNow } = conditions;
+  const { truth, load, marks, loadModel = 'affine', settings, valuesNow } = conditions;
   const real = settings.map((s) => ({ ...s, sense: truth.senses[s.id] ?? s.sense }));
   const d0 = settingsMap(
     real,
@@ -56,5 +70,5 @@ export function actualCutMap(conditions: CutConditions, rng: Rng): Affine {
   );
   const d1 = settingsMap(real, valuesNow);
   const constant = cutAfter(fromParameters<'machine'>(truth.machineError), d0, d1, truth.order);
-  return then(mapOnSheet(constant, load), loadNoise(marks, truth.markSdMm, rng));
+  return then(mapOnSheet(constant, load), loadNoise(marks, truth.markSdMm, rng, loadModel));
 }

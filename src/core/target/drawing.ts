@@ -1,5 +1,14 @@
 import type { Point } from '../geometry/affine';
-import { blockNamed, blockToSheet, ROUGH_REACH_MM, TRAIL_LENGTH_MM, TRAIL_WIDTH_MM, type Block } from './block';
+import { blockToSheet, GAP_PITCH_MM, stripBoxes, TRAIL_LENGTH_MM, TRAIL_WIDTH_MM, type Block } from './block';
+import {
+  circleAbout,
+  countingMarks,
+  LIFT_OFF_DISC_MM,
+  LIFT_OFF_RING_INNER_MM,
+  LIFT_OFF_RING_OUTER_MM,
+  liftOffCut,
+  type LiftOffFigure,
+} from './lift-off';
 import type { RoughFigure, SetNo, SheetDefinition, WedgeFigure } from './sheet-definition';
 import {
   cutStrip,
@@ -67,13 +76,13 @@ function numberWord(tenths: number): string {
 export function roughInk(rough: RoughFigure): readonly InkShape[] {
   const { x, y } = rough.centre;
   const shapes: InkShape[] = [];
-  for (let i = -ROUGH_REACH_MM; i <= ROUGH_REACH_MM; i++) {
+  for (let i = -rough.reachMm; i <= rough.reachMm; i++) {
     const width = gridLineWidth(i);
     shapes.push(
       line(
         [
-          { x: x + i, y: y - ROUGH_REACH_MM },
-          { x: x + i, y: y + ROUGH_REACH_MM },
+          { x: x + i, y: y - rough.reachMm },
+          { x: x + i, y: y + rough.reachMm },
         ],
         width,
       ),
@@ -81,8 +90,8 @@ export function roughInk(rough: RoughFigure): readonly InkShape[] {
     shapes.push(
       line(
         [
-          { x: x - ROUGH_REACH_MM, y: y + i },
-          { x: x + ROUGH_REACH_MM, y: y + i },
+          { x: x - rough.reachMm, y: y + i },
+          { x: x + rough.reachMm, y: y + i },
         ],
         width,
       ),
@@ -157,9 +166,9 @@ function checkLineInk(block: Block): readonly InkShape[] {
 
 /** Pairs of bars with a gap of 0.1 to 1.0 mm between them, to compare a rim with. */
 function gapsInk(block: Block): readonly InkShape[] {
-  return Array.from({ length: 10 }, (_, i) => {
+  return Array.from({ length: block.gapCount }, (_, i) => {
     const gap = (i + 1) / 10;
-    const x = 10.5 + i * 7;
+    const x = stripBoxes(block).gaps.left + 2.5 + i * GAP_PITCH_MM;
     const bar = (left: number): InkShape => ({
       kind: 'fill',
       points: [
@@ -174,16 +183,17 @@ function gapsInk(block: Block): readonly InkShape[] {
 }
 
 function arrowInk(block: Block): readonly InkShape[] {
+  const { left } = stripBoxes(block).arrow;
   const outline = [
-    [131, 10.3],
-    [135, 5.8],
-    [132.3, 5.8],
-    [132.3, 1.8],
-    [129.7, 1.8],
-    [129.7, 5.8],
-    [127, 5.8],
-  ];
-  return [{ kind: 'fill', points: outline.map(([x, y]) => blockToSheet(block, x!, y!)) }];
+    [5, 10.3],
+    [9, 5.8],
+    [6.3, 5.8],
+    [6.3, 1.8],
+    [3.7, 1.8],
+    [3.7, 5.8],
+    [1, 5.8],
+  ] as const;
+  return [{ kind: 'fill', points: outline.map(([x, y]) => blockToSheet(block, left + x, y)) }];
 }
 
 function borderInk(block: Block): InkShape {
@@ -194,27 +204,41 @@ function borderInk(block: Block): InkShape {
 
 /** Everything that is printed on the block; `code` is the short code of the definition's hash. */
 export function inkOf(definition: SheetDefinition, code: string): readonly InkShape[] {
-  const block = blockNamed(definition.blockName);
+  const { block } = definition;
+  const codeX = stripBoxes(block).code.left + 20;
   return [
     borderInk(block),
     ...checkLineInk(block),
     ...gapsInk(block),
     ...arrowInk(block),
-    text(blockToSheet(block, 102, 6.2), code, 3),
-    text(blockToSheet(block, 102, 2.4), `W ${block.widthMm}  H ${block.lengthMm} mm`, 1.8),
-    ...definition.spots.map((spot) => spotNumber(block, spot.spotNo, spot.centre)),
+    text(blockToSheet(block, codeX, 6.2), code, 3),
+    text(blockToSheet(block, codeX, 2.4), `W ${block.widthMm}  H ${block.lengthMm} mm`, 1.8),
+    ...definition.spots.map((spot) => spotNumber(definition, spot.spotNo, spot.centre)),
     ...definition.wedges.flatMap(wedgeInk),
+    ...definition.liftOffs.flatMap(liftOffInk),
     ...definition.roughs.flatMap(roughInk),
-    ...trailInk(definition.trailCentre),
+    ...(definition.trailCentre ? trailInk(definition.trailCentre) : []),
   ];
 }
 
-/** The spot's number stands in the pocket kept for discs, between their two places. */
-function spotNumber(block: Block, spotNo: number, centre: Point): InkShape {
-  const column = centre.x > block.widthMm / 4 ? 'right' : 'other';
-  const row = centre.y < -block.lengthMm / 4 ? 'bottom' : 'other';
-  const x = centre.x + (column === 'right' ? -10 : 10);
-  const y = centre.y + (row === 'bottom' ? 10 : -10);
+/** Ink of one lift-off disc: the dark disc, the dots that count its spot, and the closed ring that a program traces. */
+export function liftOffInk(figure: LiftOffFigure): readonly InkShape[] {
+  const middle = (LIFT_OFF_RING_INNER_MM + LIFT_OFF_RING_OUTER_MM) / 2;
+  return [
+    { kind: 'fill', points: circleAbout(figure.centre, LIFT_OFF_DISC_MM) },
+    ...countingMarks(figure).map((points): InkShape => ({ kind: 'fill', points })),
+    line(circleAbout(figure.centre, middle), LIFT_OFF_RING_OUTER_MM - LIFT_OFF_RING_INNER_MM),
+  ];
+}
+
+/** The spot's number: below a lift-off disc, else in the pocket kept for discs, between their two places. */
+function spotNumber(definition: SheetDefinition, spotNo: number, centre: Point): InkShape {
+  const { block } = definition;
+  if (definition.liftOffs.length > 0) return text({ x: centre.x, y: centre.y - 22 }, String(spotNo), 3);
+  const isRight = centre.x > block.widthMm / 4;
+  const isBottom = centre.y < -block.lengthMm / 4;
+  const x = centre.x + (isRight ? -10 : 10);
+  const y = centre.y + (isBottom ? 10 : -10);
   return text({ x, y: y - 1.5 }, String(spotNo), 3);
 }
 
@@ -224,5 +248,10 @@ export function cutOf(definition: SheetDefinition, setNo: SetNo): readonly CutPa
     .filter((w) => w.setNo === setNo)
     .map((w) => cutStrip(w.halfLengthMm).map((p) => figureToSheet(w, p)));
   if (setNo === 2) return strips;
-  return [trailCut(definition.trailCentre), ...definition.roughs.map(roughCut), ...strips];
+  return [
+    ...(definition.trailCentre ? [trailCut(definition.trailCentre)] : []),
+    ...definition.roughs.map(roughCut),
+    ...strips,
+    ...definition.liftOffs.map(liftOffCut),
+  ];
 }

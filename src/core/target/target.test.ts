@@ -1,19 +1,31 @@
-import { blockNamed, BLOCK_NAMES, boxesOverlap, ownMarkExtent, type BlockName } from './block';
+import fc from 'fast-check';
+import { leastSquares, matrix } from '../math/qr';
+import { SHEET_NAMES, sheetSize, type SheetName } from '../units/sheet-size';
+import { blockNamed, boxesOverlap, layOutBlock, ownMarkExtent, USUAL_MARKS } from './block';
 import { canonicalJson } from './canonical-json';
 import { crossedBySpentSet } from './crossing';
 import { cutOf, inkOf, type InkShape } from './drawing';
-import { CHECK_KINDS, defineSheet, keepOuts, type CheckKind } from './sheet-definition';
+import {
+  checkKindsOf,
+  defineSheet,
+  FIGURE_STYLES,
+  keepOuts,
+  type CheckKind,
+  type FigureStyle,
+} from './sheet-definition';
 import { sheetCodeOf } from './sheet-code';
 import { ditherOf } from './wedge';
 
-const all: [BlockName, CheckKind][] = BLOCK_NAMES.flatMap((b) =>
-  CHECK_KINDS.map((k): [BlockName, CheckKind] => [b, k]),
+const all = SHEET_NAMES.flatMap((name) =>
+  checkKindsOf(blockNamed(name)).flatMap((kind) =>
+    FIGURE_STYLES.map((style): [SheetName, CheckKind, FigureStyle] => [name, kind, style]),
+  ),
 );
 const textWidthMm = (shape: InkShape) => (shape.kind === 'text' ? shape.text.length * shape.heightMm * 0.85 : 0);
 
-describe.each(all)('%s %s check', (blockName, kind) => {
-  const definition = defineSheet(blockName, kind);
-  const block = blockNamed(blockName);
+describe.each(all)('%s %s check, %s', (name, checkKind, style) => {
+  const block = blockNamed(name);
+  const definition = defineSheet({ block, checkKind, style });
   const zones = keepOuts(definition);
 
   it('no zone overlaps another, and all lie inside the size border', () => {
@@ -50,6 +62,7 @@ describe.each(all)('%s %s check', (blockName, kind) => {
       }
     }
     for (const setNo of [1, 2] as const) {
+      expect(cutOf(definition, setNo).length > 0).toBe(setNo <= definition.sets);
       for (const path of cutOf(definition, setNo)) for (const p of path) expect(inZones(p.x, p.y)).toBe(1);
     }
   });
@@ -72,7 +85,7 @@ describe.each(all)('%s %s check', (blockName, kind) => {
     // room for a set moved by 10 mm in its file
     expect(block.markHalfX + 4).toBeGreaterThan(
       Math.max(
-        ...cutOf(definition, 2)
+        ...cutOf(definition, definition.sets)
           .flat()
           .map((p) => Math.abs(p.x)),
       ) + 10,
@@ -80,8 +93,96 @@ describe.each(all)('%s %s check', (blockName, kind) => {
   });
 
   it('has the same bytes each time, and another code for another sheet', () => {
-    expect(canonicalJson(defineSheet(blockName, kind))).toBe(canonicalJson(definition));
+    expect(canonicalJson(defineSheet({ block, checkKind, style }))).toBe(canonicalJson(definition));
   });
+});
+
+it('the A4 and Letter blocks are as tried: size, columns, rows, rough grids', () => {
+  const { widthMm, lengthMm, columnLeftsMm, rowBottomsMm, roughPlaces, checkLineMm } = blockNamed('A4');
+  expect([widthMm, lengthMm, checkLineMm]).toEqual([176, 236, 230]);
+  expect([columnLeftsMm, rowBottomsMm]).toEqual([
+    [7, 73, 139],
+    [11, 95, 179],
+  ]);
+  expect(roughPlaces.map((p) => [p.x, p.y])).toEqual([
+    [58, 39],
+    [124, 123],
+    [58, 207],
+  ]);
+  const letter = blockNamed('Letter');
+  expect([letter.widthMm, letter.lengthMm, letter.checkLineMm]).toEqual([182, 218, 210]);
+  expect(letter.rowBottomsMm).toEqual([11, 86, 161]);
+});
+
+describe('laying out any page (property)', () => {
+  const anyPage = fc.record({
+    widthMm: fc.integer({ min: 1000, max: 16000 }).map((v) => v / 10),
+    lengthMm: fc.integer({ min: 1000, max: 30000 }).map((v) => v / 10),
+    insetMm: fc.constantFrom(5, 10, 15.9, 20),
+    sizeMm: fc.constantFrom(0, 5, 14),
+  });
+  it('fits without overlap inside its border and the marks, or says what is needed', () => {
+    let fitted = 0;
+    fc.assert(
+      fc.property(anyPage, ({ widthMm, lengthMm, ...marks }) => {
+        const block = layOutBlock({ name: 'piece', widthMm, lengthMm }, marks);
+        if (!block.ok) {
+          const { neededWidthMm, neededLengthMm } = block.error;
+          expect(widthMm < neededWidthMm + 2 || lengthMm < neededLengthMm + 2).toBe(true);
+          return;
+        }
+        fitted++;
+        const { value } = block;
+        expect(value.widthMm).toBeLessThanOrEqual(widthMm - 2 * marks.insetMm - 2);
+        expect(value.lengthMm).toBeLessThanOrEqual(lengthMm - 2 * (marks.insetMm + marks.sizeMm) - 1);
+        for (const style of FIGURE_STYLES) {
+          const zones = keepOuts(defineSheet({ block: value, checkKind: 'full', style }));
+          zones.forEach((a, i) => {
+            expect(a.left >= 1 && a.bottom >= 1).toBe(true);
+            expect(a.left + a.width <= value.widthMm - 1 && a.bottom + a.height <= value.lengthMm - 1).toBe(true);
+            zones.slice(i + 1).forEach((b) => {
+              expect([a.name, b.name, boxesOverlap(a, b)]).toEqual([a.name, b.name, false]);
+            });
+          });
+        }
+      }),
+      { numRuns: 400 },
+    );
+    expect(fitted).toBeGreaterThan(100);
+  });
+  it('a page one step too small is refused with the size that would do', () => {
+    const small = layOutBlock({ name: 'card', widthMm: 100, lengthMm: 140 });
+    if (small.ok) throw new Error('it should not fit');
+    const { neededWidthMm, neededLengthMm } = small.error;
+    expect(layOutBlock({ name: 'card', widthMm: neededWidthMm + 2, lengthMm: neededLengthMm + 2 }).ok).toBe(true);
+  });
+});
+
+it.each(SHEET_NAMES)('the spots of every check on %s carry all six parameters', (name) => {
+  for (const checkKind of checkKindsOf(blockNamed(name))) {
+    const { spots } = defineSheet({ block: blockNamed(name), checkKind });
+    const solved = leastSquares(
+      matrix(spots.length, 3, (row, column) => [1, spots[row]!.centre.x, spots[row]!.centre.y][column]!),
+      new Float64Array(spots.length),
+    );
+    expect(solved.ok).toBe(true);
+  }
+});
+
+it('rough grids are not on one line wherever three fit', () => {
+  for (const name of SHEET_NAMES) {
+    const [a, b, c] = blockNamed(name).roughPlaces;
+    if (!a || !b || !c) throw new Error(`${name} has fewer than three`);
+    expect(Math.abs((b.x - a.x) * (c.y - a.y) - (b.y - a.y) * (c.x - a.x))).toBeGreaterThan(100);
+  }
+});
+
+it('a smaller inset gives a larger block', () => {
+  const page = { name: 'A4', ...sheetSize('A4') };
+  const near = layOutBlock(page, { ...USUAL_MARKS, insetMm: 10 });
+  if (!near.ok) throw new Error('it should fit');
+  expect(near.value.widthMm).toBe(188);
+  expect(near.value.lengthMm).toBeGreaterThan(blockNamed('A4').lengthMm);
 });
 
 it('dither steps are the nine ninths of a step, each once, and sum to zero', () => {
@@ -90,7 +191,7 @@ it('dither steps are the nine ninths of a step, each once, and sum to zero', () 
 });
 
 it('a set cut in place spends nothing of set 2; one cut 10 mm aside spends what it ran through', () => {
-  const definition = defineSheet('A4', 'full');
+  const definition = defineSheet({ block: blockNamed('A4'), checkKind: 'full' });
   expect(crossedBySpentSet(definition, { x: 0, y: 0 })).toHaveLength(0);
   const crossed = crossedBySpentSet(definition, { x: 10, y: 0 });
   expect(crossed.length).toBeGreaterThan(0);

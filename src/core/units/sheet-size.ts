@@ -15,5 +15,28 @@ export function isoA(index: number): SheetSize {
   return size;
 }
 
+const inches = (width: number, length: number): SheetSize => ({
+  widthMm: width * MM_PER_INCH,
+  lengthMm: length * MM_PER_INCH,
+});
+
 /** Letter, ANSI/ASME Y14.1 size A: 8.5 x 11 in. */
-export const LETTER: SheetSize = { widthMm: 8.5 * MM_PER_INCH, lengthMm: 11 * MM_PER_INCH };
+export const LETTER: SheetSize = inches(8.5, 11);
+
+export const SHEET_NAMES = ['A5', 'A4', 'A3', 'Letter', 'Legal', 'Tabloid', '12 x 12 in'] as const;
+export type SheetName = (typeof SHEET_NAMES)[number];
+
+/** Tabloid is ANSI/ASME Y14.1 size B; Legal and 12 x 12 in are trade sizes, common practice. */
+const SHEETS: Readonly<Record<SheetName, SheetSize>> = {
+  A5: isoA(5),
+  A4: isoA(4),
+  A3: isoA(3),
+  Letter: LETTER,
+  Legal: inches(8.5, 14),
+  Tabloid: inches(11, 17),
+  '12 x 12 in': inches(12, 12),
+};
+
+export const sheetSize = (name: SheetName): SheetSize => SHEETS[name];
+
+export const isSheetName = (name: string): name is SheetName => SHEET_NAMES.some((n) => n === name);

@@ -1,8 +1,9 @@
 import 'server-only';
-import { and, desc, eq, inArray, isNotNull, or, sql } from 'drizzle-orm';
+import { and, desc, eq, or, sql } from 'drizzle-orm';
 import type { Session } from '../client';
 import { calibration } from '../schema/calibration';
 import { confirmation, correction, event, historyEntry } from '../schema/correction';
+import { setup } from '../schema/machines';
 import { material, person } from '../schema/shop';
 import type { SetupRow } from './shop';
 
@@ -61,9 +62,16 @@ export function findOpen(session: Session) {
 }
 
 /** History, newest first, each with what it stands on. */
-export function findHistory(session: Session, id?: string) {
+export function findHistory(session: Session, which: { readonly shopId: string } | { readonly id: string }) {
   return session
-    .select({ entry: historyEntry, confirmation, correction, personName: person.name, materialName: material.name })
+    .select({
+      entry: historyEntry,
+      confirmation,
+      correction,
+      personName: person.name,
+      materialName: material.name,
+      setupName: setup.name,
+    })
     .from(historyEntry)
     .leftJoin(confirmation, eq(historyEntry.confirmationId, confirmation.id))
     .leftJoin(
@@ -72,7 +80,8 @@ export function findHistory(session: Session, id?: string) {
     )
     .innerJoin(person, eq(historyEntry.by, person.id))
     .innerJoin(material, eq(historyEntry.materialId, material.id))
-    .where(id === undefined ? isNotNull(historyEntry.id) : inArray(historyEntry.id, [id]))
+    .innerJoin(setup, eq(historyEntry.setupId, setup.id))
+    .where('id' in which ? eq(historyEntry.id, which.id) : eq(setup.shopId, which.shopId))
     .orderBy(desc(historyEntry.seq))
     .limit(500);
 }

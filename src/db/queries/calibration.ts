@@ -58,7 +58,7 @@ export async function findReading(session: Session, id: string) {
 
 export function findSlot(
   session: Session,
-  slot: { cutSetId: string; spotNo: number; axis: 'across' | 'along'; method: 'wedge' | 'rough' },
+  slot: { cutSetId: string; spotNo: number; axis: 'across' | 'along'; method: 'wedge' | 'rough' | 'rim' },
 ) {
   return session
     .select()

@@ -1,25 +1,16 @@
 import 'server-only';
-import { and, asc, desc, eq, inArray, isNull, lte, sql } from 'drizzle-orm';
-import type { MachineSetting } from '@/core/setting/machine-setting';
+import { and, asc, eq, isNull, sql } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/pg-core';
 import type { Session } from '../client';
-import {
-  cutter,
-  machineSetting,
-  material,
-  person,
-  printer,
-  printMode,
-  program,
-  settingValue,
-  setup,
-  shopSetting,
-  simulatedSetup,
-} from '../schema/shop';
+import { cutter, markScheme, printer, printMode, program, setup, simulatedSetup } from '../schema/machines';
+import { material, person, shop } from '../schema/shop';
 
 export type SetupRow = Awaited<ReturnType<typeof findSetups>>[number];
 
-/** Setups with everything they stand on, by name. */
-export function findSetups(session: Session) {
+const programScheme = alias(markScheme, 'program_scheme');
+const cutterScheme = alias(markScheme, 'cutter_scheme');
+
+function setupQuery(session: Session) {
   return session
     .select({
       setup,
@@ -27,6 +18,9 @@ export function findSetups(session: Session) {
       printMode,
       program,
       cutter,
+      /** Marks that the program prints, and those that the cutter is told to read. */
+      programScheme,
+      cutterScheme,
       isSimulated: sql<boolean>`${simulatedSetup.setupId} is not null`,
     })
     .from(setup)
@@ -34,97 +28,56 @@ export function findSetups(session: Session) {
     .innerJoin(printMode, eq(setup.printModeId, printMode.id))
     .leftJoin(program, eq(setup.programId, program.id))
     .innerJoin(cutter, eq(setup.cutterId, cutter.id))
+    .leftJoin(programScheme, eq(program.markSchemeId, programScheme.id))
+    .leftJoin(cutterScheme, eq(cutter.markSchemeId, cutterScheme.id))
     .leftJoin(simulatedSetup, eq(simulatedSetup.setupId, setup.id))
     .orderBy(asc(setup.name));
 }
 
+/** A shop's setups with everything they stand on, by name. */
+export const findSetups = (session: Session, shopId: string) => setupQuery(session).where(eq(setup.shopId, shopId));
+
 export async function findSetup(session: Session, id: string): Promise<SetupRow | undefined> {
-  return (await findSetups(session)).find((row) => row.setup.id === id);
-}
-
-export function findPersons(session: Session) {
-  return session.select().from(person).where(isNull(person.archivedAt)).orderBy(asc(person.name));
-}
-
-export function findMaterials(session: Session) {
-  return session.select().from(material).orderBy(asc(material.name));
-}
-
-export async function findShop(session: Session) {
-  const [row] = await session.select().from(shopSetting);
+  const [row] = await setupQuery(session).where(eq(setup.id, id));
   return row;
 }
+
+export function findPersons(session: Session, shopId: string) {
+  return session
+    .select()
+    .from(person)
+    .where(and(eq(person.shopId, shopId), isNull(person.archivedAt)))
+    .orderBy(asc(person.name));
+}
+
+export function findMaterials(session: Session, shopId: string) {
+  return session.select().from(material).where(eq(material.shopId, shopId)).orderBy(asc(material.name));
+}
+
+/** All shops, the demo last. */
+export const findShops = (session: Session) => session.select().from(shop).orderBy(asc(shop.isDemo), asc(shop.madeAt));
+
+export const findPrinters = (session: Session, shopId: string) =>
+  session.select().from(printer).where(eq(printer.shopId, shopId)).orderBy(asc(printer.name));
+
+export const findPrintModes = (session: Session, shopId: string) =>
+  session
+    .select({ mode: printMode, printer })
+    .from(printMode)
+    .innerJoin(printer, eq(printMode.printerId, printer.id))
+    .where(eq(printer.shopId, shopId))
+    .orderBy(asc(printer.name), asc(printMode.name));
+
+export const findCutters = (session: Session, shopId: string) =>
+  session.select().from(cutter).where(eq(cutter.shopId, shopId)).orderBy(asc(cutter.name));
+
+export const findPrograms = (session: Session, shopId: string) =>
+  session.select().from(program).where(eq(program.shopId, shopId)).orderBy(asc(program.name));
+
+export const findMarkSchemes = (session: Session, shopId: string) =>
+  session.select().from(markScheme).where(eq(markScheme.shopId, shopId)).orderBy(asc(markScheme.name));
 
 export async function findTruth(session: Session, setupId: string) {
   const [row] = await session.select().from(simulatedSetup).where(eq(simulatedSetup.setupId, setupId));
   return row;
-}
-
-/** Settings of a cutter with their present values, in the order of the display. First-mark pivots are told by the caller's marks. */
-export async function findSettings(
-  session: Session,
-  cutterId: string,
-  firstMark: { x: number; y: number },
-): Promise<MachineSetting[]> {
-  const rows = await session
-    .select()
-    .from(machineSetting)
-    .where(eq(machineSetting.cutterId, cutterId))
-    .orderBy(asc(machineSetting.position));
-  if (rows.length === 0) return [];
-  const values = await session
-    .selectDistinctOn([settingValue.machineSettingId])
-    .from(settingValue)
-    .where(
-      inArray(
-        settingValue.machineSettingId,
-        rows.map((r) => r.id),
-      ),
-    )
-    .orderBy(settingValue.machineSettingId, desc(settingValue.seq));
-  const valueOf = new Map(values.map((v) => [v.machineSettingId, v.value]));
-  return rows.map((r) => ({
-    id: r.id,
-    displayName: r.displayName,
-    actsOn: r.actsOn,
-    unit: r.unit,
-    unitSize: r.unitSize,
-    step: r.step,
-    minValue: r.minValue,
-    maxValue: r.maxValue,
-    sense: r.sense === 1 || r.sense === -1 ? r.sense : null,
-    gain: r.gain,
-    entry: r.entry,
-    combine: r.combine,
-    pivot: r.pivot === 'centre' ? { x: 0, y: 0 } : firstMark,
-    value: valueOf.get(r.id) ?? 0,
-  }));
-}
-
-export async function findSetting(session: Session, id: string) {
-  const [row] = await session.select().from(machineSetting).where(eq(machineSetting.id, id));
-  return row;
-}
-
-/** Values that settings had at a time, by setting id; those never set until then are left out. */
-export async function findSettingValuesAt(
-  session: Session,
-  settingIds: readonly string[],
-  at: Date,
-): Promise<ReadonlyMap<string, number>> {
-  if (settingIds.length === 0) return new Map();
-  const rows = await session
-    .selectDistinctOn([settingValue.machineSettingId])
-    .from(settingValue)
-    .where(and(inArray(settingValue.machineSettingId, [...settingIds]), lte(settingValue.setAt, at)))
-    .orderBy(settingValue.machineSettingId, desc(settingValue.seq));
-  return new Map(rows.map((r) => [r.machineSettingId, r.value]));
-}
-
-export async function nextSettingSeq(session: Session, machineSettingId: string): Promise<number> {
-  const [row] = await session
-    .select({ last: sql<number | null>`max(${settingValue.seq})` })
-    .from(settingValue)
-    .where(eq(settingValue.machineSettingId, machineSettingId));
-  return (row?.last ?? 0) + 1;
 }

@@ -15,9 +15,11 @@ import {
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core';
+import { ROUTES } from '@/core/shop/words';
 import { STEP_NAMES } from '@/contracts/steps';
 import { id, instant, measured, version } from './columns';
-import { material, person, setup } from './shop';
+import { setup } from './machines';
+import { material, person } from './shop';
 import { sheetDefinition } from './sheet';
 
 export const calibration = pgTable(
@@ -33,7 +35,7 @@ export const calibration = pgTable(
     sheetDefinitionId: uuid()
       .notNull()
       .references(() => sheetDefinition.id),
-    route: text({ enum: ['A', 'D'] }).notNull(),
+    route: text({ enum: ROUTES }).notNull(),
     kind: text({ enum: ['quick', 'full'] }).notNull(),
     step: text({ enum: STEP_NAMES }).notNull(),
     state: text({ enum: ['open', 'saved', 'abandoned'] }).notNull(),
@@ -135,7 +137,7 @@ export const reading = pgTable(
       .references(() => cutSet.id),
     spotNo: integer().notNull(),
     axis: text({ enum: ['across', 'along'] }).notNull(),
-    method: text({ enum: ['wedge', 'rough'] }).notNull(),
+    method: text({ enum: ['wedge', 'rough', 'rim'] }).notNull(),
     repeatNo: integer().notNull().default(1),
     seq: integer().notNull(),
     supersedesId: uuid(),

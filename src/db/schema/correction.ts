@@ -13,7 +13,9 @@ import {
 } from 'drizzle-orm/pg-core';
 import { calibration, fit } from './calibration';
 import { id, instant, measured } from './columns';
-import { cutter, machineSetting, material, person, printer, program, setup } from './shop';
+import { cutter, printer, program, setup } from './machines';
+import { machineSetting } from './settings';
+import { material, person } from './shop';
 
 export const correction = pgTable(
   'correction',

@@ -39,8 +39,8 @@ export const sheetFigure = pgTable(
     setNo: integer().notNull(),
     spotNo: integer().notNull(),
     axis: text({ enum: ['across', 'along', 'both'] }).notNull(),
-    /** wedge and rough now; disc and comb have their place. */
-    kind: text({ enum: ['wedge', 'rough', 'disc', 'comb'] }).notNull(),
+    /** wedge, rough and lift-off now; disc and comb have their place. */
+    kind: text({ enum: ['wedge', 'rough', 'lift-off', 'disc', 'comb'] }).notNull(),
     xMm: measured(),
     yMm: measured(),
     ditherMm: measured(),

@@ -6,7 +6,7 @@ import svgpath from 'svgpath';
 import { apply, identity, translation } from '@/core/geometry/affine';
 import { fileToSheet } from '@/core/geometry/file-axes';
 import { TURNS } from '@/core/geometry/load';
-import { BLOCK_NAMES, blockNamed, ownMarkExtent } from '@/core/target/block';
+import { blockNamed, ownMarkExtent } from '@/core/target/block';
 import { cutOf, inkOf } from '@/core/target/drawing';
 import { defineSheet } from '@/core/target/sheet-definition';
 import { readHpgl, writeHpgl } from '@/formats/hpgl/hpgl';
@@ -37,9 +37,9 @@ function largestGap(wanted: readonly Place[], found: readonly Place[]): { gapMm:
   return gaps.reduce((a, b) => (b.gapMm > a.gapMm ? b : a));
 }
 
-describe.each(BLOCK_NAMES)('files of the %s block', (name) => {
-  const definition = defineSheet(name, 'full');
+describe.each(['A4', 'Letter', 'A3', '12 x 12 in'] as const)('files of the %s block', (name) => {
   const block = blockNamed(name);
+  const definition = defineSheet({ block, checkKind: 'full' });
 
   it('HPGL read by hp2xx stands within 0.03 mm of the definition', () => {
     const text = writeHpgl(cutFilePaths(definition, still, { turnDeg: 0, face: 'ink-up' }, axes));
@@ -49,7 +49,7 @@ describe.each(BLOCK_NAMES)('files of the %s block', (name) => {
     writeFileSync(source, text.value);
     execFileSync(
       'hp2xx',
-      ['-q', '-t', '-x', '0', '-X', '400', '-y', '0', '-Y', '400', '-m', 'dxf', '-f', dxf, source],
+      ['-q', '-t', '-x', '0', '-X', '500', '-y', '0', '-Y', '500', '-m', 'dxf', '-f', dxf, source],
       { stdio: 'ignore' },
     );
     const lines = readFileSync(dxf, 'utf8')

@@ -2,7 +2,7 @@ import 'server-only';
 import { apply, translation, type Affine, type Point } from '@/core/geometry/affine';
 import { sheetToFile, type FileAxes } from '@/core/geometry/file-axes';
 import type { Load } from '@/core/geometry/load';
-import { blockNamed, OWN_MARK_MM, ownMarkCentres, ownMarkExtent, type Block } from '@/core/target/block';
+import { OWN_MARK_MM, ownMarkCentres, ownMarkExtent, type Block } from '@/core/target/block';
 import { cutOf, inkOf, type CutPath, type InkShape } from '@/core/target/drawing';
 import type { SetNo, SheetDefinition } from '@/core/target/sheet-definition';
 import {
@@ -68,7 +68,7 @@ function inkLayer(definition: SheetDefinition, code: string, placing: Placing): 
 
 /** Route A: ink and both sets in one drawing of the block's size. */
 export function oneDrawing(definition: SheetDefinition, code: string, cuts: readonly CutFile[]): VectorDrawing {
-  const block = blockNamed(definition.blockName);
+  const { block } = definition;
   const placing = centredIn(block.widthMm, block.lengthMm);
   return {
     title: `Check sheet ${code}`,
@@ -91,7 +91,7 @@ function markShape(centre: Point): InkShape {
 
 /** Route D, print: the whole page with our own four marks. */
 export function printPage(definition: SheetDefinition, code: string): VectorDrawing {
-  const block = blockNamed(definition.blockName);
+  const { block } = definition;
   const { widthMm, lengthMm } = block.page;
   const placing = centredIn(widthMm, lengthMm);
   const ink = inkLayer(definition, code, placing);
@@ -106,7 +106,7 @@ export function printPage(definition: SheetDefinition, code: string): VectorDraw
 
 /** Route D, cut: one set in the page's box, arrow up. */
 export function cutPage(definition: SheetDefinition, code: string, cut: CutFile): VectorDrawing {
-  const { widthMm, lengthMm } = blockNamed(definition.blockName).page;
+  const { widthMm, lengthMm } = definition.block.page;
   const placing = centredIn(widthMm, lengthMm);
   return {
     title: `Check sheet ${code}, ${CUT_LAYERS[cut.setNo]}`,
@@ -128,6 +128,6 @@ export function cutFilePaths(
   load: Load,
   axes: FileAxes,
 ): readonly FilePath[] {
-  const placing = cutFilePlacing(blockNamed(definition.blockName), load, axes);
+  const placing = cutFilePlacing(definition.block, load, axes);
   return movedCuts(definition, cut).map((path) => path.map((p) => apply(placing, p)));
 }

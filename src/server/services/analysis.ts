@@ -6,7 +6,7 @@ import type { ErrorMapFit, FitError } from '@/core/fit/fit-error-map';
 import { ASSUMED_MARK_SD_MM, loadCovariance } from '@/core/fit/load-noise';
 import { seededRng, seedFrom } from '@/core/math/random';
 import type { WedgeReading } from '@/core/reading/observation';
-import type { MachineSetting } from '@/core/setting/machine-setting';
+import { isOffset, type ActsOn, type MachineSetting } from '@/core/setting/machine-setting';
 import { planSettings, type SettingsPlan } from '@/core/setting/plan-settings';
 import { wedgeOf } from '@/core/target/sheet-definition';
 import { adviceFor, verdictOf, worstCornerBounds, type Advice, type Bounds, type Verdict } from '@/core/verdict/bound';
@@ -54,34 +54,42 @@ export function wedgeReadings(record: CalibrationRecord, sets: readonly CutSet[]
   });
 }
 
-/** Which settings are worth moving: an offset or scale whose part of the error is to be corrected in the machine frame. */
+const PART_OF: Readonly<Record<ActsOn, PartJudgement['part']>> = {
+  offset_across: 'offsetAcrossMm',
+  offset_along: 'offsetAlongMm',
+  scale_across: 'scaleAcross',
+  scale_along: 'scaleAlong',
+  feed_length: 'scaleAlong',
+  squareness: 'squareness',
+  rotation: 'rotationRad',
+};
+const SWAPPED: Readonly<Partial<Record<PartJudgement['part'], PartJudgement['part']>>> = {
+  offsetAcrossMm: 'offsetAlongMm',
+  offsetAlongMm: 'offsetAcrossMm',
+  scaleAcross: 'scaleAlong',
+  scaleAlong: 'scaleAcross',
+};
+
+/**
+ * Which settings are worth moving: those whose part of the error is to be corrected, told in the machine frame. Everything
+ * that turns or scales about a mark moves the centre, so the offsets go with it. Of two that do the same one is enough.
+ */
 function settingsToMove(
   record: CalibrationRecord,
   parts: readonly PartJudgement[],
   load: Load,
 ): readonly MachineSetting[] {
   const isSwapped = load.turnDeg === 90 || load.turnDeg === 270;
-  const partOf = {
-    offset_across: 'offsetAcrossMm',
-    offset_along: 'offsetAlongMm',
-    scale_across: 'scaleAcross',
-    scale_along: 'scaleAlong',
-  } as const;
-  const swapped = {
-    offset_across: 'offsetAlongMm',
-    offset_along: 'offsetAcrossMm',
-    scale_across: 'scaleAlong',
-    scale_along: 'scaleAcross',
-  } as const;
+  const partOf = (s: MachineSetting): PartJudgement['part'] => {
+    const part = PART_OF[s.actsOn];
+    return (isSwapped ? SWAPPED[part] : undefined) ?? part;
+  };
+  const isWanted = (s: MachineSetting): boolean => parts.some((p) => p.part === partOf(s) && p.isToBeCorrected);
+  const hasLinear = record.settings.some((s) => !isOffset(s) && isWanted(s));
+  const hasScaleAlong = record.settings.some((s) => s.actsOn === 'scale_along');
   return record.settings.filter((s) => {
-    const part = (isSwapped ? swapped : partOf)[s.actsOn];
-    // A scale that turns about a mark moves the centre: its offset goes with it.
-    const scales = record.settings.some(
-      (o) =>
-        o.actsOn.startsWith('scale') &&
-        parts.some((p) => p.part === (isSwapped ? swapped : partOf)[o.actsOn] && p.isToBeCorrected),
-    );
-    return parts.some((p) => p.part === part && p.isToBeCorrected) || (scales && s.actsOn.startsWith('offset'));
+    if (s.actsOn === 'feed_length' && hasScaleAlong) return false;
+    return isWanted(s) || (hasLinear && isOffset(s));
   });
 }
 
@@ -93,7 +101,7 @@ export function analyse(
   const sets = currentSets(record);
   const readings = wedgeReadings(record, sets);
   const load: Load = sets.at(-1)?.load ?? { turnDeg: 0, face: 'ink-up' };
-  const loadNoise = loadCovariance(record.marks, ASSUMED_MARK_SD_MM);
+  const loadNoise = loadCovariance(record.marks, ASSUMED_MARK_SD_MM, record.loadModel);
   const fitted = fitReadings(readings, load, { loadCovariance: loadNoise, corners: record.corners, keepAll });
   if (!fitted.ok) return fitted;
   const fit = fitted.value;

@@ -56,13 +56,35 @@ function measuresOf(
   };
 }
 
+const openOf = (work: Facts['open'][number] | undefined): BenchSetup['open'] =>
+  work ? { id: work.id, step: work.step, startedAt: work.startedAt } : null;
+
+/** What happened since a setup was last judged, however that went. */
+async function eventsSince(
+  database: Database,
+  row: SetupRow,
+  judged: readonly (Date | null)[],
+): Promise<BenchSetup['events']> {
+  const since = Math.max(0, ...judged.map((at) => at?.getTime() ?? 0));
+  const events = await findEventsOf(database, row);
+  return events
+    .filter((e) => e.event.at.getTime() > since)
+    .map(({ event, personName }) => ({
+      id: event.id,
+      words: eventWords(event.kind),
+      note: event.note,
+      at: event.at,
+      by: personName,
+      isAutomatic: event.kind === SETTING_CHANGED,
+    }));
+}
+
 async function benchSetup(database: Database, row: SetupRow, facts: Facts): Promise<BenchSetup> {
   const own = facts.saved.find((s) => s.entry.setupId === row.setup.id);
   const measures = measuresOf(own);
   const { confirmedAt } = measures;
   const failure = facts.failures.find((f) => f.setupId === row.setup.id);
-  const judgedAt = Math.max(timeOf(confirmedAt ?? undefined) ?? 0, timeOf(failure?.at) ?? 0);
-  const events = (await findEventsOf(database, row)).filter((e) => e.event.at.getTime() > judgedAt);
+  const events = await eventsSince(database, row, [confirmedAt, failure?.at ?? null]);
   const work = facts.open.find((c) => c.setupId === row.setup.id);
   const worstMm = own?.confirmation.worstMm ?? null;
   const state = setupState({
@@ -83,22 +105,15 @@ async function benchSetup(database: Database, row: SetupRow, facts: Facts): Prom
     toleranceMm: row.setup.toleranceMm,
     ...measures,
     worstMm: state === 'stop' ? (failure?.worstMm ?? null) : worstMm,
-    events: events.map((e) => ({
-      id: e.event.id,
-      words: eventWords(e.event.kind),
-      note: e.event.note,
-      at: e.event.at,
-      by: e.personName,
-      isAutomatic: e.event.kind === SETTING_CHANGED,
-    })),
-    open: work ? { id: work.id, step: work.step, startedAt: work.startedAt } : null,
+    events,
+    open: openOf(work),
   };
 }
 
 /** The shop at a glance: every setup with its state, what happened since, and the work in progress. */
-export async function readBench(database: Database): Promise<readonly BenchSetup[]> {
+export async function readBench(database: Database, shopId: string): Promise<readonly BenchSetup[]> {
   const [rows, saved, corrections, failures, open] = await Promise.all([
-    findSetups(database),
+    findSetups(database, shopId),
     findLatestSaved(database),
     findLatestCorrections(database),
     findLatestFailures(database),

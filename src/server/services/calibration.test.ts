@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { NO_ERROR } from '@/core/geometry/error-parameters';
 import { seededRng } from '@/core/math/random';
+import { LETTER, sheetSize } from '@/core/units/sheet-size';
 import { testDatabase, type TestDatabase } from '@/db/database.testing';
 import { cutAndRead, mustLoad, runCalibration } from '../../../scripts/run-calibration';
 import { analyse } from './analysis';
@@ -33,7 +34,7 @@ const order = (shop: TestShop) =>
   ({
     setupId: shop.setupId,
     materialId: shop.materialId,
-    blockName: 'A4',
+    page: 'A4',
     kind: 'full',
     toleranceMm: 0.3,
     way: 'settings',
@@ -52,7 +53,7 @@ async function started(shop: TestShop): Promise<string> {
     id,
     setupId: shop.setupId,
     materialId: shop.materialId,
-    blockName: 'A4',
+    page: { name: 'A4', ...sheetSize('A4') },
     kind: 'quick',
     toleranceMm: 0.3,
   });
@@ -65,7 +66,7 @@ describe('a calibration', () => {
     const shop = await makeShop(test.database, { error, markSdMm: 0.02 });
     const { verdict } = await runCalibration(test.database, shop.actor, order(shop), seededRng(1));
     expect(verdict).toBe('pass');
-    const own = async () => (await readBench(test.database)).find((s) => s.id === shop.setupId)!;
+    const own = async () => (await readBench(test.database, shop.shopId)).find((s) => s.id === shop.setupId)!;
     expect((await own()).state).toBe('in-register');
     const id = randomUUID();
     await logEvent(test.database, shop.actor, { id, setupId: shop.setupId, kind: 'new_blade', note: '' });
@@ -96,7 +97,7 @@ describe('a calibration', () => {
     const shop = await makeShop(test.database, { error: { ...error, offsetAcrossMm: 0.7 } });
     const { verdict } = await runCalibration(test.database, shop.actor, { ...order(shop), way: 'none' }, seededRng(4));
     expect(verdict).toBe('fail');
-    expect((await readBench(test.database)).find((s) => s.id === shop.setupId)!.state).toBe('stop');
+    expect((await readBench(test.database, shop.shopId)).find((s) => s.id === shop.setupId)!.state).toBe('stop');
   });
 
   it('a cut of the same load is a settings check and confirms nothing', async () => {
@@ -147,7 +148,9 @@ describe('a calibration', () => {
   it('the machine is put back to how it stood at an earlier entry: all its settings, also one changed only later', async () => {
     const shop = await makeShop(test.database, { error });
     await runCalibration(test.database, shop.actor, order(shop), seededRng(1));
-    const [entry] = (await readHistory(test.database)).filter((l) => l.setupName.includes(shop.setupId.slice(0, 8)));
+    const [entry] = (await readHistory(test.database, { shopId: shop.shopId })).filter((l) =>
+      l.setupName.includes(shop.setupId.slice(0, 8)),
+    );
     const nothing = await putBackPlan(test.database, entry!.id);
     expect(nothing!.changes).toEqual([]);
     const valuesThen = await valuesOf(shop);
@@ -172,7 +175,9 @@ describe('a calibration', () => {
     const detail = await readHistoryEntry(test.database, id);
     expect(detail!.line.kind).toBe('put_back');
     expect(detail!.changes).toHaveLength(shop.settingIds.length);
-    expect((await readBench(test.database)).find((s) => s.id === shop.setupId)!.state).toBe('not-confirmed');
+    expect((await readBench(test.database, shop.shopId)).find((s) => s.id === shop.setupId)!.state).toBe(
+      'not-confirmed',
+    );
   });
 });
 
@@ -223,7 +228,7 @@ describe('nothing is lost', () => {
       id: randomUUID(),
       setupId: shop.setupId,
       materialId: shop.materialId,
-      blockName: 'Letter',
+      page: { name: 'Letter', ...LETTER },
       kind: 'quick',
       toleranceMm: 0.3,
     } as const;

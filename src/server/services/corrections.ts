@@ -5,8 +5,10 @@ import { fileShiftFor } from '@/core/cutting/rough';
 import { apply, then, translation, type Affine } from '@/core/geometry/affine';
 import { mapInMachine, sheetToMachine } from '@/core/geometry/load';
 import { fail, ok, type Result } from '@/core/result';
+import { isOffset } from '@/core/setting/machine-setting';
 import { planSettings, type SettingChange, type SettingsPlan } from '@/core/setting/plan-settings';
 import type { Database, Session } from '@/db/client';
+import { ownersOf } from '@/db/queries/settings';
 import { fit, fitReading } from '@/db/schema/calibration';
 import { correction } from '@/db/schema/correction';
 import { now } from '../clock';
@@ -86,7 +88,8 @@ export async function acceptCorrection(
     await storeTyped(session, actor, input.id, {
       changes: choice.changes,
       typed: input.typed,
-      cutter: record.setupRow.cutter,
+      owners: ownersOf(record.setupRow),
+      feeds: record.setupRow.cutter.feeds,
       source: 'correction',
     });
     await goToStep(session, record.calibration.id, 'confirm');
@@ -97,7 +100,7 @@ export async function acceptCorrection(
 /** Offsets that take a rough shift back, machine frame; only those whose direction is known. */
 export function roughPlan(record: CalibrationRecord, rough: Rough): SettingsPlan {
   const cut0 = mapInMachine(translation(rough.shift.x, rough.shift.y), rough.load);
-  const offsets = record.settings.filter((s) => s.actsOn.startsWith('offset') && s.sense !== null);
+  const offsets = record.settings.filter((s) => isOffset(s) && s.sense !== null);
   return planSettings(
     cut0,
     offsets,
@@ -135,7 +138,8 @@ export async function applyRough(
     await storeTyped(session, actor, input.id, {
       changes,
       typed: input.typed,
-      cutter: record.setupRow.cutter,
+      owners: ownersOf(record.setupRow),
+      feeds: record.setupRow.cutter.feeds,
       source: 'correction',
     });
     await goToStep(session, record.calibration.id, 'cut');

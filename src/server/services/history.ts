@@ -2,10 +2,9 @@ import 'server-only';
 import { asc, eq } from 'drizzle-orm';
 import type { Database } from '@/db/client';
 import { findHistory } from '@/db/queries/bench';
-import { findSetups } from '@/db/queries/shop';
 import { fit, fitReading, reading } from '@/db/schema/calibration';
 import { correctionSetting } from '@/db/schema/correction';
-import { machineSetting } from '@/db/schema/shop';
+import { machineSetting } from '@/db/schema/settings';
 import { settingValueWords } from './words';
 
 export interface HistoryLine {
@@ -33,15 +32,17 @@ function judged(row: HistoryRow): Pick<HistoryLine, 'worstMm' | 'upperMm' | 'nex
   return { worstMm, upperMm, nextJobMm, toleranceMm };
 }
 
-export async function readHistory(database: Database, id?: string): Promise<readonly HistoryLine[]> {
-  const [rows, setups] = await Promise.all([findHistory(database, id), findSetups(database)]);
-  const nameOf = new Map(setups.map((s) => [s.setup.id, s.setup.name]));
+export async function readHistory(
+  database: Database,
+  which: Parameters<typeof findHistory>[1],
+): Promise<readonly HistoryLine[]> {
+  const rows = await findHistory(database, which);
   return rows.map((r) => ({
     id: r.entry.id,
     seq: r.entry.seq,
     at: r.entry.at,
     by: r.personName,
-    setupName: nameOf.get(r.entry.setupId) ?? '',
+    setupName: r.setupName,
     materialName: r.materialName,
     kind: r.entry.kind,
     ...judged(r),
@@ -87,8 +88,8 @@ async function worstBefore(database: Database, fitId: string | null | undefined)
 
 /** One entry in full: what was changed, from what error, and the confirming readings. */
 export async function readHistoryEntry(database: Database, id: string): Promise<HistoryDetail | null> {
-  const [line] = await readHistory(database, id);
-  const [entry] = await findHistory(database, id);
+  const [line] = await readHistory(database, { id });
+  const [entry] = await findHistory(database, { id });
   if (!line || !entry) return null;
   const changes = await database
     .select({ row: correctionSetting, setting: machineSetting })

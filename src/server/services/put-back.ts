@@ -2,10 +2,12 @@ import 'server-only';
 import { randomUUID } from 'node:crypto';
 import type { FeedDirection } from '@/core/geometry/load';
 import { fail, ok, type Result } from '@/core/result';
-import { typedFor, type SettingChange } from '@/core/setting/plan-settings';
+import { typedFor } from '@/core/setting/machine-setting';
+import type { SettingChange } from '@/core/setting/plan-settings';
 import type { Database } from '@/db/client';
 import { findHistory } from '@/db/queries/bench';
-import { findSettings, findSettingValuesAt, findSetup } from '@/db/queries/shop';
+import { findSettings, findSettingValuesAt, ownersOf, type SettingOwners } from '@/db/queries/settings';
+import { findSetup } from '@/db/queries/shop';
 import { correction, historyEntry } from '@/db/schema/correction';
 import { now } from '../clock';
 import { refusal, type Actor, type Refusal } from './actor';
@@ -13,7 +15,8 @@ import { storeTyped, typedProblem } from './typed-settings';
 
 export interface PutBackPlan {
   readonly changes: readonly SettingChange[];
-  readonly cutter: { readonly id: string; readonly feeds: FeedDirection };
+  readonly owners: SettingOwners;
+  readonly feeds: FeedDirection;
 }
 
 /**
@@ -21,10 +24,10 @@ export interface PutBackPlan {
  * that the entry itself left alone. Settings that have not changed since are not named.
  */
 export async function putBackPlan(database: Database, historyEntryId: string): Promise<PutBackPlan | null> {
-  const [row] = await findHistory(database, historyEntryId);
+  const [row] = await findHistory(database, { id: historyEntryId });
   const setupRow = row ? await findSetup(database, row.entry.setupId) : undefined;
   if (!row || !setupRow) return null;
-  const present = await findSettings(database, setupRow.cutter.id, { x: 0, y: 0 });
+  const present = await findSettings(database, ownersOf(setupRow), { x: 0, y: 0 });
   const valuesThen = await findSettingValuesAt(
     database,
     present.map((s) => s.id),
@@ -32,10 +35,11 @@ export async function putBackPlan(database: Database, historyEntryId: string): P
   );
   const changes = present.flatMap((setting): SettingChange[] => {
     const after = valuesThen.get(setting.id);
-    if (after === undefined || after === setting.value) return [];
+    // A wizard's value is hidden: it can be neither read nor put back.
+    if (after === undefined || after === setting.value || setting.kind === 'wizard') return [];
     return [{ setting, before: setting.value, after, toType: typedFor(setting, after), isAtLimit: false }];
   });
-  return { changes, cutter: setupRow.cutter };
+  return { changes, owners: ownersOf(setupRow), feeds: setupRow.cutter.feeds };
 }
 
 export interface PutBackInput {
@@ -47,9 +51,9 @@ export interface PutBackInput {
 
 /** Puts the machine back to how it stood at an earlier entry, as a new entry. It still has to be confirmed by a cut. */
 export async function putBack(database: Database, actor: Actor, input: PutBackInput): Promise<Result<string, Refusal>> {
-  const [known] = await findHistory(database, input.id);
+  const [known] = await findHistory(database, { id: input.id });
   if (known) return ok(input.id);
-  const [row] = await findHistory(database, input.historyEntryId);
+  const [row] = await findHistory(database, { id: input.historyEntryId });
   const original = row?.correction;
   const plan = await putBackPlan(database, input.historyEntryId);
   if (!row || !original || !plan) return fail(refusal('This entry is not there any more.'));

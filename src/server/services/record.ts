@@ -4,7 +4,9 @@ import { loadNumber, nextCut, type DoneCut, type NextCut } from '@/core/cutting/
 import { cornersOf, type Affine, type Point } from '@/core/geometry/affine';
 import type { Load } from '@/core/geometry/load';
 import type { MachineSetting } from '@/core/setting/machine-setting';
-import { blockNamed, ownMarkCentres, type Block } from '@/core/target/block';
+import type { LoadModel } from '@/core/fit/load-noise';
+import type { Block } from '@/core/target/block';
+import { marksFor } from './setup-marks';
 import type { SetNo, SheetDefinition } from '@/core/target/sheet-definition';
 import type { Session } from '@/db/client';
 import {
@@ -18,7 +20,8 @@ import {
   findPrintChecks,
   findSheets,
 } from '@/db/queries/calibration';
-import { findSettings, findSetup, type SetupRow } from '@/db/queries/shop';
+import { findSettings, ownersOf } from '@/db/queries/settings';
+import { findSetup, type SetupRow } from '@/db/queries/shop';
 
 type Row<T extends (...args: never[]) => PromiseLike<readonly unknown[]>> = Awaited<ReturnType<T>>[number];
 
@@ -46,6 +49,7 @@ export interface CalibrationRecord {
   readonly code: string;
   readonly block: Block;
   readonly marks: readonly Point[];
+  readonly loadModel: LoadModel;
   readonly corners: readonly Point[];
   readonly area: { readonly widthMm: number; readonly lengthMm: number };
   readonly settings: readonly MachineSetting[];
@@ -93,12 +97,6 @@ function cutSetOf(row: Row<typeof findCutSets>, sheets: readonly Row<typeof find
   };
 }
 
-/** Corner marks of the shop's sending programs: 14 mm, 15.9 mm inside the page. Common practice, no published source. */
-function programMarkCentres(block: Block): readonly Point[] {
-  const inset = 2 * (15.9 + 7);
-  return cornersOf(block.page.widthMm - inset, block.page.lengthMm - inset);
-}
-
 export async function loadRecord(session: Session, calibrationId: string): Promise<CalibrationRecord | null> {
   const found = await findCalibration(session, calibrationId);
   if (!found) return null;
@@ -106,8 +104,8 @@ export async function loadRecord(session: Session, calibrationId: string): Promi
   const setupRow = await findSetup(session, calibration.setupId);
   if (!setupRow) return null;
   const definition = StoredSheet.parse(found.definition.content);
-  const block = blockNamed(definition.blockName);
-  const marks = calibration.route === 'D' ? ownMarkCentres(block) : programMarkCentres(block);
+  const { block } = definition;
+  const marks = marksFor(setupRow, block);
   const area = {
     widthMm: setupRow.setup.workWidthMm ?? block.widthMm,
     lengthMm: setupRow.setup.workLengthMm ?? block.lengthMm,
@@ -127,10 +125,11 @@ export async function loadRecord(session: Session, calibrationId: string): Promi
     definition,
     code: found.definition.code,
     block,
-    marks,
+    marks: marks.places,
+    loadModel: marks.model,
     corners: cornersOf(area.widthMm, area.lengthMm),
     area,
-    settings: await findSettings(session, setupRow.cutter.id, marks[0] ?? { x: 0, y: 0 }),
+    settings: await findSettings(session, ownersOf(setupRow), marks.places[0] ?? { x: 0, y: 0 }),
     sheets,
     printChecks: await findPrintChecks(
       session,
@@ -173,7 +172,7 @@ export interface CutPlan extends NextCut {
 
 /** What the next cut is: which set, for what, and how its file is changed. */
 export function planCut(record: CalibrationRecord, isFreshLoad: boolean): CutPlan {
-  const next = nextCut(doneSets(record), record.sheets.length);
+  const next = nextCut(doneSets(record), record.sheets.length, record.definition.sets);
   const correction = latestCorrection(record);
   const isAfterFine = correction !== undefined && correction.objective !== 'rough';
   const movesLines = correction?.fileCorrection ?? null;

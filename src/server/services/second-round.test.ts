@@ -26,7 +26,7 @@ const run = (shop: TestShop, way: 'settings' | 'settings-and-file' | 'file' | 'n
   runCalibration(
     test.database,
     shop.actor,
-    { setupId: shop.setupId, materialId: shop.materialId, blockName: 'A4', kind: 'full', toleranceMm: 0.12, way },
+    { setupId: shop.setupId, materialId: shop.materialId, page: 'A4', kind: 'full', toleranceMm: 0.12, way },
     seededRng(8),
   );
 

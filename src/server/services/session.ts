@@ -2,25 +2,42 @@ import 'server-only';
 import { cookies } from 'next/headers';
 import type { UnitSystem } from '@/core/units/length';
 import { database } from '@/db/client';
-import { findPersons } from '@/db/queries/shop';
+import { findPersons, findShops } from '@/db/queries/shop';
 
 export interface CurrentPerson {
   readonly id: string;
   readonly name: string;
   readonly unitSystem: UnitSystem;
+  readonly timeZone: string;
+}
+
+export interface CurrentShop {
+  readonly id: string;
+  readonly name: string;
+  readonly isDemo: boolean;
 }
 
 export interface Session {
+  readonly shop: CurrentShop;
+  readonly shops: readonly CurrentShop[];
   readonly person: CurrentPerson;
   readonly persons: readonly CurrentPerson[];
   readonly theme: 'light' | 'dark';
 }
 
-/** Who works at this browser, by cookie; the first of the shop's people until one is chosen. */
+/** Which shop this browser is in and who works at it, by cookie: an own shop before the demo, its first person until one is chosen. */
 export async function currentSession(): Promise<Session> {
-  const [jar, rows] = await Promise.all([cookies(), findPersons(database())]);
-  const persons = rows.map((p) => ({ id: p.id, name: p.name, unitSystem: p.unitSystem }));
+  const [jar, shopRows] = await Promise.all([cookies(), findShops(database())]);
+  const shops = shopRows.map(({ id, name, isDemo }) => ({ id, name, isDemo }));
+  const shop = shops.find((s) => s.id === jar.get('shop')?.value) ?? shops[0];
+  if (!shop) throw new Error('There is no shop yet. Start with "npm run demo".');
+  const persons = (await findPersons(database(), shop.id)).map(({ id, name, unitSystem, timeZone }) => ({
+    id,
+    name,
+    unitSystem,
+    timeZone,
+  }));
   const person = persons.find((p) => p.id === jar.get('person')?.value) ?? persons[0];
-  if (!person) throw new Error('The shop has no people. Start with "npm run demo".');
-  return { person, persons, theme: jar.get('theme')?.value === 'dark' ? 'dark' : 'light' };
+  if (!person) throw new Error(`The shop ${shop.name} has no people.`);
+  return { shop, shops, person, persons, theme: jar.get('theme')?.value === 'dark' ? 'dark' : 'light' };
 }

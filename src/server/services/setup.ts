@@ -4,13 +4,21 @@ import { isOffset } from '@/core/setting/machine-setting';
 import type { FeedDirection } from '@/core/geometry/load';
 import type { Database } from '@/db/client';
 import { findHistory } from '@/db/queries/bench';
-import { findMaterials, findSettings, findSetup } from '@/db/queries/shop';
+import { findSettings, ownersOf } from '@/db/queries/settings';
+import { findMaterials, findSetup } from '@/db/queries/shop';
+import { decideRoute } from '@/core/shop/decide-route';
+import type { MarkSpace, PageChoice } from '@/core/target/block';
+import type { FigureStyle } from '@/core/target/sheet-definition';
+import { markSpaceFor } from './setup-marks';
 import { moveWords, settingValueWords } from './words';
 
 export interface SetupView {
   readonly name: string;
   readonly machines: string;
-  readonly page: 'A4' | 'Letter';
+  readonly page: PageChoice;
+  readonly marks: MarkSpace;
+  readonly style: FigureStyle;
+  readonly sets: 1 | 2;
   readonly toleranceMm: number;
   readonly materials: readonly { readonly id: string; readonly name: string; readonly finish: string }[];
   readonly lastMaterialId: string | null;
@@ -32,17 +40,22 @@ function plusWords(setting: MachineSetting, feed: FeedDirection): string {
 export async function readSetup(database: Database, id: string): Promise<SetupView | null> {
   const found = await findSetup(database, id);
   if (!found) return null;
+  const { printMode } = found;
+  const { style, sets } = decideRoute(found.program, found.setup.family);
   const [materials, history, settings] = await Promise.all([
-    findMaterials(database),
-    findHistory(database),
-    findSettings(database, found.cutter.id, { x: 0, y: 0 }),
+    findMaterials(database, found.setup.shopId),
+    findHistory(database, { shopId: found.setup.shopId }),
+    findSettings(database, ownersOf(found), { x: 0, y: 0 }),
   ]);
   return {
     name: found.setup.name,
     machines: [found.printer.name, found.printMode.name, found.program?.name, found.cutter.name]
       .filter(Boolean)
       .join(', '),
-    page: found.printMode.page,
+    page: { name: printMode.page, widthMm: printMode.pageWidthMm, lengthMm: printMode.pageLengthMm },
+    marks: markSpaceFor(found),
+    style,
+    sets,
     toleranceMm: found.setup.toleranceMm,
     materials: materials.map((m) => ({ id: m.id, name: m.name, finish: m.finish })),
     lastMaterialId: history.find((h) => h.entry.setupId === id)?.entry.materialId ?? null,

@@ -3,22 +3,14 @@ import type { ErrorParameters } from '@/core/geometry/error-parameters';
 import type { FileDirection } from '@/core/geometry/file-axes';
 import type { FeedDirection } from '@/core/geometry/load';
 import type { Database } from '@/db/client';
-import {
-  cutter,
-  machineSetting,
-  material,
-  person,
-  printer,
-  printMode,
-  program,
-  settingValue,
-  setup,
-  simulatedSetup,
-} from '@/db/schema/shop';
+import { cutter, printer, printMode, program, setup, simulatedSetup } from '@/db/schema/machines';
+import { machineSetting, settingValue } from '@/db/schema/settings';
+import { material, person, shop } from '@/db/schema/shop';
 import type { Actor } from './actor';
 
 export interface TestShop {
   readonly actor: Actor;
+  readonly shopId: string;
   readonly setupId: string;
   readonly materialId: string;
   readonly settingIds: readonly string[];
@@ -55,15 +47,22 @@ const DEFAULTS = {
 /** A setup of one printer, program and cutter with four settings, simulated. */
 export async function makeShop(db: Database, given: ShopOrder): Promise<TestShop> {
   const order: Required<ShopOrder> = { ...DEFAULTS, ...given };
-  const [personId, printerId, modeId, programId, cutterId, setupId, materialId] = Array.from({ length: 7 }, () =>
-    randomUUID(),
-  ) as [string, string, string, string, string, string, string];
+  const [personId, printerId, modeId, programId, cutterId, setupId, materialId, shopId] = Array.from(
+    { length: 8 },
+    () => randomUUID(),
+  ) as [string, string, string, string, string, string, string, string];
   const tag = setupId.slice(0, 8);
-  await db.insert(person).values({ id: personId, name: `Pell ${tag}`, unitSystem: 'mm' });
-  await db.insert(printer).values({ id: printerId, name: `printer ${tag}`, dotPitchMm: 25.4 / 1200 });
-  await db.insert(printMode).values({ id: modeId, printerId, name: 'best', page: 'A4' });
+  await db
+    .insert(shop)
+    .values({ id: shopId, name: `shop ${tag}`, isDemo: false, defaultToleranceMm: 0.3, madeAt: new Date() });
+  await db.insert(person).values({ id: personId, shopId, name: `Pell ${tag}`, unitSystem: 'mm' });
+  await db.insert(printer).values({ id: printerId, shopId, name: `printer ${tag}`, dotPitchMm: 25.4 / 1200 });
+  await db
+    .insert(printMode)
+    .values({ id: modeId, printerId, name: 'best', page: 'A4', pageWidthMm: 210, pageLengthMm: 297 });
   await db.insert(program).values({
     id: programId,
+    shopId,
     name: `program ${tag}`,
     opens: ['svg'],
     marksPlacedBy: 'program',
@@ -73,15 +72,18 @@ export async function makeShop(db: Database, given: ShopOrder): Promise<TestShop
   const [across, along] = order.axes;
   await db.insert(cutter).values({
     id: cutterId,
+    shopId,
     name: `cutter ${tag}`,
     fileFormat: order.fileFormat,
     fileAcross: across,
     fileAlong: along,
     feeds: order.feeds,
   });
-  await db.insert(material).values({ id: materialId, name: `film ${tag}`, finish: 'matt' });
+  await db.insert(material).values({ id: materialId, shopId, name: `film ${tag}`, finish: 'matt' });
   await db.insert(setup).values({
     id: setupId,
+    shopId,
+    family: 'F1',
     name: `setup ${tag}`,
     printerId,
     printModeId: modeId,
@@ -142,5 +144,5 @@ export async function makeShop(db: Database, given: ShopOrder): Promise<TestShop
       baseValues,
     },
   });
-  return { actor: { personId }, setupId, materialId, settingIds };
+  return { actor: { personId }, shopId, setupId, materialId, settingIds };
 }

@@ -2,7 +2,7 @@ import 'server-only';
 import { fail, ok, type Result } from '@/core/result';
 import { isOnStep } from '@/core/setting/check-typed';
 import type { Database } from '@/db/client';
-import { findSetting, findSettings } from '@/db/queries/shop';
+import { findSetting, findSettingNow } from '@/db/queries/settings';
 import { refusal, type Actor, type Refusal } from './actor';
 import { logChanged, storeValue } from './typed-settings';
 
@@ -19,9 +19,7 @@ export async function tellShownValue(
   input: ShownValue,
 ): Promise<Result<string, Refusal>> {
   const row = await findSetting(database, input.settingId);
-  const setting = row
-    ? (await findSettings(database, row.cutterId, { x: 0, y: 0 })).find((s) => s.id === input.settingId)
-    : undefined;
+  const setting = row ? await findSettingNow(database, row) : undefined;
   if (!row || !setting) return fail(refusal('This setting is not there any more.'));
   const { displayName, minValue, maxValue, step } = setting;
   if (input.value < minValue || input.value > maxValue)
@@ -31,7 +29,7 @@ export async function tellShownValue(
   if (input.value === setting.value) return ok(input.id);
   await database.transaction(async (session) => {
     await storeValue(session, actor, { ...input, source: 'typed', correctionId: null });
-    await logChanged(session, actor, row.cutterId, [{ setting, before: setting.value, after: input.value }]);
+    await logChanged(session, actor, row, [{ setting, before: setting.value, after: input.value }]);
   });
   return ok(input.id);
 }

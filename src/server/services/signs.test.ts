@@ -42,7 +42,7 @@ async function proveSigns(order: Omit<ShopOrder, 'error'>, load: Load): Promise<
     {
       setupId: shop.setupId,
       materialId: shop.materialId,
-      blockName: 'A4',
+      page: 'A4',
       kind: 'full',
       toleranceMm: 0.3,
       way: 'settings-and-file',
@@ -83,7 +83,7 @@ describe('signs, end to end through the real files', () => {
       {
         setupId: shop.setupId,
         materialId: shop.materialId,
-        blockName: 'A4',
+        page: 'A4',
         kind: 'full',
         toleranceMm: 0.3,
         way: 'settings',

@@ -1,7 +1,10 @@
 import 'server-only';
 import { createHash, randomUUID } from 'node:crypto';
 import { eq } from 'drizzle-orm';
-import type { StartCalibrationInput } from '@/contracts/inputs';
+import type { PageInput, StartCalibrationInput } from '@/contracts/inputs';
+import { decideRoute } from '@/core/shop/decide-route';
+import { layOutBlock, type BlockProblem } from '@/core/target/block';
+import { isSheetName, sheetSize } from '@/core/units/sheet-size';
 import { canonicalJson } from '@/core/target/canonical-json';
 import { sheetCodeOf } from '@/core/target/sheet-code';
 import { defineSheet, GENERATOR_VERSION, type SheetDefinition } from '@/core/target/sheet-definition';
@@ -12,6 +15,7 @@ import { findSetup } from '@/db/queries/shop';
 import { calibration, calibrationSheet } from '@/db/schema/calibration';
 import { sheetDefinition, sheetFigure, sheetSpot } from '@/db/schema/sheet';
 import { now } from '../clock';
+import { markSpaceFor } from './setup-marks';
 import { refusal, type Actor, type Refusal } from './actor';
 
 /** The stored definition of a block and kind: made once, found again by the hash of its content. */
@@ -43,6 +47,16 @@ async function storedDefinition(session: Session, definition: SheetDefinition): 
       definition.spots.map((s) => ({ sheetDefinitionId: id, spotNo: s.spotNo, xMm: s.centre.x, yMm: s.centre.y })),
     );
   await session.insert(sheetFigure).values([
+    ...definition.liftOffs.map((f) => ({
+      sheetDefinitionId: id,
+      setNo: f.setNo,
+      spotNo: f.spotNo,
+      axis: 'both' as const,
+      kind: f.kind,
+      xMm: f.centre.x,
+      yMm: f.centre.y,
+      ditherMm: 0,
+    })),
     ...definition.wedges.map((w) => ({
       sheetDefinitionId: id,
       setNo: w.setNo,
@@ -67,6 +81,13 @@ async function storedDefinition(session: Session, definition: SheetDefinition): 
   return id;
 }
 
+/** A known name has its known size, whatever was sent with it. */
+const truePage = (page: PageInput): PageInput =>
+  isSheetName(page.name) ? { name: page.name, ...sheetSize(page.name) } : page;
+
+export const tooSmallWords = (name: string, problem: BlockProblem): string =>
+  `A ${name} sheet is too small for a check sheet with these marks: it needs at least ${problem.neededWidthMm.toFixed(0)} x ${problem.neededLengthMm.toFixed(0)} mm.`;
+
 /** Begins a calibration with its first sheet. The id comes from the client: a retry finds the one already there. */
 export async function startCalibration(
   database: Database,
@@ -77,8 +98,12 @@ export async function startCalibration(
   const found = await findSetup(database, input.setupId);
   if (!found)
     return fail(refusal('This printer + cutter is not in the shop any more. Go back to the bench and choose another.'));
+  const { style, sets } = decideRoute(found.program, found.setup.family);
+  const block = layOutBlock(truePage(input.page), markSpaceFor(found));
+  if (!block.ok) return fail(refusal(tooSmallWords(input.page.name, block.error)));
+  const definition = defineSheet({ block: block.value, checkKind: input.kind, style, sets });
   await database.transaction(async (session) => {
-    const definitionId = await storedDefinition(session, defineSheet(input.blockName, input.kind));
+    const definitionId = await storedDefinition(session, definition);
     await session.insert(calibration).values({
       id: input.id,
       setupId: input.setupId,

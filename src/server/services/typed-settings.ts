@@ -2,14 +2,14 @@ import 'server-only';
 import { randomUUID } from 'node:crypto';
 import type { FeedDirection } from '@/core/geometry/load';
 import { SETTING_CHANGED } from '@/core/trust/event-kinds';
-import { checkTyped, valueAfterTyping } from '@/core/setting/check-typed';
-import { decimalsOf, type MachineSetting } from '@/core/setting/machine-setting';
+import { checkTyped } from '@/core/setting/check-typed';
+import { decimalsOf, valueAfterTyping, type MachineSetting } from '@/core/setting/machine-setting';
 import { formatFixed } from '@/core/units/length';
 import type { SettingChange } from '@/core/setting/plan-settings';
 import type { Session } from '@/db/client';
-import { nextSettingSeq } from '@/db/queries/shop';
+import { nextSettingSeq, type SettingOwners } from '@/db/queries/settings';
 import { correctionSetting, correctionTyped, event } from '@/db/schema/correction';
-import { settingValue } from '@/db/schema/shop';
+import { settingValue } from '@/db/schema/settings';
 import { now } from '../clock';
 import type { Actor } from './actor';
 import { changeWords, settingValueWords } from './words';
@@ -35,7 +35,8 @@ export function typedProblem(
 export interface TypedWork {
   readonly changes: readonly SettingChange[];
   readonly typed: Readonly<Record<string, number>>;
-  readonly cutter: { readonly id: string; readonly feeds: FeedDirection };
+  readonly owners: SettingOwners;
+  readonly feeds: FeedDirection;
   readonly source: 'correction' | 'put_back';
 }
 
@@ -44,14 +45,14 @@ export async function storeTyped(session: Session, actor: Actor, correctionId: s
   const changed: ChangedValue[] = [];
   for (const change of work.changes) {
     const typedValue = work.typed[change.setting.id] ?? change.toType;
-    const after = valueAfterTyping(change, typedValue);
+    const after = valueAfterTyping(change.setting, typedValue);
     await session.insert(correctionSetting).values({
       correctionId,
       machineSettingId: change.setting.id,
       beforeValue: change.before,
       afterValue: after,
       toType: change.toType,
-      words: changeWords(change, work.cutter.feeds),
+      words: changeWords(change, work.feeds),
     });
     await session
       .insert(correctionTyped)
@@ -59,7 +60,7 @@ export async function storeTyped(session: Session, actor: Actor, correctionId: s
     changed.push({ setting: change.setting, before: change.before, after });
     await storeValue(session, actor, { settingId: change.setting.id, value: after, source: work.source, correctionId });
   }
-  await logChanged(session, actor, work.cutter.id, changed);
+  await logChanged(session, actor, work.owners, changed);
 }
 
 export interface ValueToStore {
@@ -90,21 +91,30 @@ export interface ChangedValue {
   readonly after: number;
 }
 
-/** A changed setting is something that happened to every setup of its cutter: none of them stays in register unnoticed. */
+/**
+ * A changed setting is something that happened to every setup that shares its cutter, or its program: none of them stays
+ * in register unnoticed.
+ */
 export async function logChanged(
   session: Session,
   actor: Actor,
-  cutterId: string,
+  owners: { readonly cutterId: string | null; readonly programId: string | null },
   changed: readonly ChangedValue[],
 ): Promise<void> {
-  if (changed.length === 0) return;
-  const note = changed
-    .map(
-      ({ setting, before, after }) =>
-        `${setting.displayName} ${formatFixed(before, decimalsOf(setting.step))} \u2192 ${settingValueWords(setting, after)}`,
-    )
-    .join(', ');
-  await session
-    .insert(event)
-    .values({ id: randomUUID(), cutterId, kind: SETTING_CHANGED, note, at: now(), by: actor.personId });
+  for (const isInProgram of [false, true]) {
+    const own = changed.filter((c) => c.setting.isInProgram === isInProgram);
+    if (own.length === 0) continue;
+    const target = isInProgram ? { programId: owners.programId } : { cutterId: owners.cutterId };
+    await session.insert(event).values({
+      id: randomUUID(),
+      ...target,
+      kind: SETTING_CHANGED,
+      note: own.map(changedWords).join(', '),
+      at: now(),
+      by: actor.personId,
+    });
+  }
 }
+
+const changedWords = ({ setting, before, after }: ChangedValue): string =>
+  `${setting.displayName} ${formatFixed(before, decimalsOf(setting.step))} \u2192 ${settingValueWords(setting, after)}`;

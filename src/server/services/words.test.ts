@@ -2,26 +2,11 @@ import fc from 'fast-check';
 import { apply, displacement } from '@/core/geometry/affine';
 import { directionWord, machineToView } from '@/core/geometry/load';
 import { settingMap, type MachineSetting } from '@/core/setting/machine-setting';
+import { testSetting } from '@/core/setting/setting.testing';
 import { changeView } from './change-view';
 import { changeWords, moveWords, settingValueWords } from './words';
 
-const setting = (over: Partial<MachineSetting>): MachineSetting => ({
-  id: 's',
-  displayName: 'SIDE ADJ',
-  actsOn: 'offset_across',
-  unit: 'mm',
-  unitSize: null,
-  step: 0.05,
-  minValue: -10,
-  maxValue: 10,
-  sense: 1,
-  gain: 1,
-  entry: 'new_value',
-  combine: 'replaces',
-  pivot: { x: 0, y: 0 },
-  value: 0,
-  ...over,
-});
+const setting = (over: Partial<MachineSetting>) => testSetting({ step: 0.05, ...over });
 const change = (over: Partial<MachineSetting>, before: number, after: number) => ({
   setting: setting(over),
   before,

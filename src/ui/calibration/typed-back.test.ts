@@ -1,22 +1,14 @@
-import type { MachineSetting } from '@/core/setting/machine-setting';
+import { testSetting } from '@/core/setting/setting.testing';
 import { readDisplay, typedWarning, type ChangeView } from './TypedBack';
 
-const setting: MachineSetting = {
-  id: 's',
+const setting = testSetting({
   displayName: 'FEED ADJ',
   actsOn: 'offset_along',
-  unit: 'mm',
-  unitSize: null,
   step: 0.5,
   minValue: 0,
   maxValue: 60,
-  sense: 1,
-  gain: 1,
-  entry: 'new_value',
-  combine: 'replaces',
-  pivot: { x: 0, y: 0 },
   value: 26.5,
-};
+});
 const view: ChangeView = {
   plan: { setting, before: 26.5, after: 29.5, toType: 29.5, isAtLimit: false },
   unit: 'mm',

@@ -2,42 +2,58 @@
 
 import { useRouter } from 'next/navigation';
 import { useMemo, useState, useTransition } from 'react';
-import { BLOCK_NAMES, blockNamed, type BlockName } from '@/core/target/block';
-import { defineSheet, type CheckKind } from '@/core/target/sheet-definition';
-import type { UnitSystem } from '@/core/units/length';
+import { layOutBlock, type MarkSpace, type PageChoice } from '@/core/target/block';
+import { checkKindsOf, defineSheet, type CheckKind, type FigureStyle } from '@/core/target/sheet-definition';
+import { formatLength, type UnitSystem } from '@/core/units/length';
 import { start } from '@/server/actions/calibration';
 import { SheetDrawing } from '../sheet/SheetDrawing';
 import { LengthField } from './LengthField';
+import { PagePicker } from './PagePicker';
 
 export interface StartView {
   readonly setupId: string;
-  readonly page: BlockName;
+  readonly page: PageChoice;
+  readonly marks: MarkSpace;
+  readonly style: FigureStyle;
+  readonly sets: 1 | 2;
   readonly toleranceMm: number;
   readonly materials: readonly { readonly id: string; readonly name: string; readonly finish: string }[];
   readonly lastMaterialId: string | null;
   readonly system: UnitSystem;
 }
 
-const KINDS: readonly { kind: CheckKind; title: string; words: string }[] = [
-  { kind: 'quick', title: 'Quick check', words: 'five spots, ten looks, about 15 minutes' },
-  { kind: 'full', title: 'Full check', words: 'nine spots, eighteen looks, tells scale and squareness sharply' },
-];
+const TITLES: Readonly<Record<CheckKind, string>> = { quick: 'Quick check', full: 'Full check' };
+const COUNT = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'] as const;
+
+/** What a check takes: so many spots, two looks at each wedge pair, one at a disc. */
+function kindWords(kind: CheckKind, spots: number, style: FigureStyle): string {
+  const looks = style === 'wedge' ? `${2 * spots} looks` : `${spots} discs`;
+  const rest = kind === 'quick' ? 'about 15 minutes' : 'tells scale and squareness sharply';
+  return `${COUNT[spots] ?? spots} spots, ${looks}, ${rest}`;
+}
 
 /** Set up: which check, which sheet, what material. The sheet itself shows what will be printed. */
 export function StartForm({ view }: { readonly view: StartView }) {
   const router = useRouter();
   const [kind, setKind] = useState<CheckKind>('quick');
-  const [blockName, setBlockName] = useState<BlockName>(view.page);
+  const [page, setPage] = useState<PageChoice>(view.page);
   const [materialId, setMaterialId] = useState(view.lastMaterialId ?? view.materials[0]?.id ?? '');
   const [toleranceMm, setToleranceMm] = useState<number | null>(view.toleranceMm);
   const [problem, setProblem] = useState<string | null>(null);
   const [isBusy, startTransition] = useTransition();
   const [id] = useState(() => crypto.randomUUID());
-  const definition = useMemo(() => defineSheet(blockName, kind), [blockName, kind]);
+  const { marks, style, sets } = view;
+  const block = useMemo(() => layOutBlock(page, marks), [page, marks]);
+  const kinds = block.ok ? checkKindsOf(block.value) : [];
+  const checkKind = kinds.includes(kind) ? kind : 'quick';
+  const definition = useMemo(
+    () => (block.ok ? defineSheet({ block: block.value, checkKind, style, sets }) : null),
+    [block, checkKind, style, sets],
+  );
 
   const begin = (): void => {
     startTransition(async () => {
-      const done = await start({ id, setupId: view.setupId, materialId, blockName, kind, toleranceMm });
+      const done = await start({ id, setupId: view.setupId, materialId, page, kind: checkKind, toleranceMm });
       if (done.ok) router.push(`/calibrations/${done.value}/print`);
       else setProblem(done.message);
     });
@@ -46,54 +62,45 @@ export function StartForm({ view }: { readonly view: StartView }) {
   return (
     <div className="two">
       <div className="bed stay">
-        <SheetDrawing
-          definition={definition}
-          code=""
-          cutSets={[1]}
-          label={`Check sheet, ${blockName}, ${kind} check: print in ink, first cut dashed`}
-        />
+        {definition ? (
+          <SheetDrawing
+            definition={definition}
+            code=""
+            cutSets={[1]}
+            label={`Check sheet, ${page.name}, ${checkKind} check: print in ink, first cut dashed`}
+          />
+        ) : (
+          <p>No check sheet fits on this page.</p>
+        )}
       </div>
       <div>
         <fieldset className="mb-3">
           <legend className="h2">Which check?</legend>
-          {KINDS.map((k) => (
-            <label key={k.kind} className={`choice ${kind === k.kind ? 'chosen' : ''}`}>
+          {kinds.map((k) => (
+            <label key={k} className={`choice ${checkKind === k ? 'chosen' : ''}`}>
               <input
                 type="radio"
                 name="kind"
-                checked={kind === k.kind}
+                checked={checkKind === k}
                 onChange={() => {
-                  setKind(k.kind);
+                  setKind(k);
                 }}
               />
               <span>
-                <strong>{k.title}</strong>
-                <span className="quiet d-block">{k.words}</span>
+                <strong>{TITLES[k]}</strong>
+                <span className="quiet d-block">
+                  {block.ok && kindWords(k, defineSheet({ block: block.value, checkKind: k }).spots.length, style)}
+                </span>
               </span>
             </label>
           ))}
         </fieldset>
-        <fieldset className="mb-3">
-          <legend className="h2">On which sheet?</legend>
-          <div className="d-flex gap-2">
-            {BLOCK_NAMES.map((name) => (
-              <label key={name} className={`choice flex-fill ${blockName === name ? 'chosen' : ''}`}>
-                <input
-                  type="radio"
-                  name="block"
-                  checked={blockName === name}
-                  onChange={() => {
-                    setBlockName(name);
-                  }}
-                />
-                <span>
-                  <strong>{name}</strong>
-                  <span className="quiet d-block figures">{`${blockNamed(name).widthMm} x ${blockNamed(name).lengthMm} mm used`}</span>
-                </span>
-              </label>
-            ))}
-          </div>
-        </fieldset>
+        <PagePicker own={view.page} page={page} system={view.system} onPage={setPage} />
+        {!block.ok && (
+          <p role="alert" className="notice">
+            {`Too small with these marks: at least ${formatLength(block.error.neededWidthMm, view.system)} by ${formatLength(block.error.neededLengthMm, view.system)}.`}
+          </p>
+        )}
         <label htmlFor="material" className="form-label">
           Material
         </label>
@@ -119,7 +126,7 @@ export function StartForm({ view }: { readonly view: StartView }) {
         <button
           type="button"
           className="btn btn-primary"
-          disabled={isBusy || toleranceMm === null || materialId === ''}
+          disabled={isBusy || !definition || toleranceMm === null || materialId === ''}
           onClick={begin}
         >
           {isBusy ? 'Making the sheet ...' : 'Make the check sheet'}

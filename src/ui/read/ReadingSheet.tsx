@@ -2,7 +2,6 @@
 
 import { memo, useMemo } from 'react';
 import type { TurnDeg } from '@/core/geometry/load';
-import { blockNamed } from '@/core/target/block';
 import { inkOf } from '@/core/target/drawing';
 import type { SheetDefinition, WedgeFigure } from '@/core/target/sheet-definition';
 import { figureToSheet } from '@/core/target/wedge';
@@ -36,7 +35,7 @@ export const ReadingSheet = memo(function ReadingSheet({
   done,
   onChoose,
 }: Props) {
-  const block = blockNamed(definition.blockName);
+  const { block } = definition;
   const shapes = useMemo(() => inkOf(definition, code), [definition, code]);
   const frame = sheetFrame(block, turnDeg);
   const isCurrent = (w: WedgeFigure): boolean => w.spotNo === current.spotNo && w.axis === current.axis;

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import type { Point } from '@/core/geometry/affine';
-import { blockNamed, OWN_MARK_MM } from '@/core/target/block';
+import { OWN_MARK_MM } from '@/core/target/block';
 import { cutOf, inkOf } from '@/core/target/drawing';
 import type { SetNo, SheetDefinition } from '@/core/target/sheet-definition';
 import { InkShapes } from './InkShapes';
@@ -33,7 +33,7 @@ export function SheetDrawing({
   blockOnly = false,
   marks,
 }: Props) {
-  const block = blockNamed(definition.blockName);
+  const { block } = definition;
   const paper = blockOnly ? { widthMm: block.widthMm + 6, lengthMm: block.lengthMm + 6 } : block.page;
   const frame = sheetFrame(paper, turnDeg);
   return (

@@ -9,7 +9,8 @@ import { HomeShell } from '@/ui/components/HomeShell';
 export const dynamic = 'force-dynamic';
 
 export default async function HistoryPage() {
-  const [session, lines] = await Promise.all([currentSession(), readHistory(database())]);
+  const session = await currentSession();
+  const lines = await readHistory(database(), { shopId: session.shop.id });
   const system = session.person.unitSystem;
   return (
     <HomeShell here="History" people={session}>

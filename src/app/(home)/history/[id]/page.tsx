@@ -51,9 +51,7 @@ export default async function HistoryEntryPage({ params }: { readonly params: Pr
           <span className="quiet d-block">{c.words}</span>
         </p>
       ))}
-      {plan && (
-        <PutBackButton historyEntryId={line.id} changes={plan.changes.map((c) => changeView(c, plan.cutter.feeds))} />
-      )}
+      {plan && <PutBackButton historyEntryId={line.id} changes={plan.changes.map((c) => changeView(c, plan.feeds))} />}
       {line.calibrationId && (
         <p>
           <Link href={`/calibrations/${line.calibrationId}/map`} prefetch={false}>

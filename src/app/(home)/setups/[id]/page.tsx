@@ -20,6 +20,9 @@ export default async function SetupPage({ params }: { readonly params: Promise<{
         view={{
           setupId: id,
           page: found.page,
+          marks: found.marks,
+          style: found.style,
+          sets: found.sets,
           toleranceMm: found.toleranceMm,
           materials: found.materials,
           lastMaterialId: found.lastMaterialId,

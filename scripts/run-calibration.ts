@@ -10,11 +10,11 @@ import { analyse } from '@/server/services/analysis';
 import { confirmCorrection } from '@/server/services/confirm';
 import { acceptCorrection, changedOnly, applyRough } from '@/server/services/corrections';
 import { saveReading } from '@/server/services/readings';
-import { loadRecord, type CalibrationRecord } from '@/server/services/record';
+import { loadRecord, planCut, type CalibrationRecord } from '@/server/services/record';
 import { cutsOfSet } from '@/server/services/simulation';
 import { startCalibration } from '@/server/services/start';
 import { addSheet, checkPrint, recordCut } from '@/server/services/steps';
-import { readWedges } from '@/server/standins/read-sheet';
+import { readRims, readWedges, type SeenRims } from '@/server/standins/read-sheet';
 
 export interface Order {
   readonly setupId: string;
@@ -57,8 +57,12 @@ export async function cutAndRead(
   const set = record.cutSets.find((c) => c.id === cutSetId);
   const picture = set ? await cutsOfSet(db, record, set) : null;
   if (!set || !picture) throw new Error('the set was not cut');
+  const eye = { sdMm: EYE_SD_MM, rng: work.rng };
+  if (record.definition.liftOffs.length > 0) {
+    return keepRims(db, actor, cutSetId, readRims(record.definition, picture.cuts, eye));
+  }
   let count = 0;
-  for (const seen of readWedges(record.definition, set.setNo, picture.cuts, { sdMm: EYE_SD_MM, rng: work.rng })) {
+  for (const seen of readWedges(record.definition, set.setNo, picture.cuts, eye)) {
     if (seen.readingMm === null) continue;
     count++;
     await must(
@@ -75,6 +79,23 @@ export async function cutAndRead(
     );
   }
   if (count === 0) await readRough(db, actor, { record, cutSetId, cuts: picture.cuts });
+  return count;
+}
+
+/** Both components of each disc that could be read. */
+async function keepRims(db: Database, actor: Actor, cutSetId: string, rims: readonly SeenRims[]): Promise<number> {
+  let count = 0;
+  for (const { spotNo, acrossMm, alongMm } of rims) {
+    for (const [axis, readingMm] of [
+      ['across', acrossMm],
+      ['along', alongMm],
+    ] as const) {
+      if (readingMm === null) continue;
+      count++;
+      const input = { cutSetId, spotNo, axis, method: 'rim', state: 'read', readingMm, startedAtMm: 0.2 } as const;
+      await must(saveReading(db, actor, { id: randomUUID(), ...input }));
+    }
+  }
   return count;
 }
 
@@ -138,6 +159,7 @@ export async function runCalibration(
   if (!analysed.ok) throw new Error(analysed.error.kind);
   const typed = Object.fromEntries(changedOnly(analysed.value.plan).map((c) => [c.setting.id, c.toType]));
   await must(acceptCorrection(db, actor, { id: randomUUID(), calibrationId, way, typed }));
+  if (planCut(await mustLoad(db, calibrationId), true).needsNewSheet) await must(addSheet(db, calibrationId));
   await cutAndRead(db, actor, calibrationId, { load: second, rng });
   const verdict = await must(confirmCorrection(db, actor, { id: randomUUID(), calibrationId }));
   return { calibrationId, verdict };

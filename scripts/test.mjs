@@ -5,7 +5,16 @@
 import { ensureBuild } from './lib/build.mjs';
 import { freePort, startCluster } from './lib/cluster.mjs';
 import { ensureDatabase, migrateDatabase, withConnection } from './lib/database.mjs';
-import { CHROMIUM, ensureDebianPackages, ensureNodePackages, HP2XX, POPPLER, POSTGRES } from './lib/packages.mjs';
+import {
+  CHROMIUM,
+  ensureDebianPackages,
+  ensureNodePackages,
+  EZDXF,
+  HP2XX,
+  MUPDF,
+  POPPLER,
+  POSTGRES,
+} from './lib/packages.mjs';
 import { runShown } from './lib/run.mjs';
 import { main, say, stop } from './lib/say.mjs';
 import { clearReports, countJest, countPlaywright, countStatus, reportPath, sum, writeTotal } from './lib/tally.mjs';
@@ -76,7 +85,7 @@ async function long() {
 await main(async () => {
   if (mode !== 'short' && mode !== 'long') stop('Say which tests: npm test, or npm run test:long.');
   clearReports(mode);
-  await ensureDebianPackages([POSTGRES, CHROMIUM, HP2XX, POPPLER]);
+  await ensureDebianPackages([POSTGRES, CHROMIUM, HP2XX, POPPLER, MUPDF, EZDXF]);
   await ensureNodePackages();
   let total;
   if (mode === 'long') total = await long();

@@ -56,6 +56,12 @@ export function postgresBin(major = null) {
 export const POSTGRES = { name: 'postgresql', isThere: () => postgresBin() !== null };
 export const CHROMIUM = { name: 'chromium', isThere: () => existsSync('/usr/bin/chromium') };
 export const HP2XX = { name: 'hp2xx', isThere: () => onPath('hp2xx') };
+export const MUPDF = { name: 'mupdf-tools', isThere: () => onPath('mutool') };
+/** Debian's own python3: another one may stand before it on the path. */
+export const EZDXF = {
+  name: 'python3-ezdxf',
+  isThere: () => existsSync('/usr/lib/python3/dist-packages/ezdxf'),
+};
 export const POPPLER = { name: 'poppler-utils', isThere: () => onPath('pdftocairo') };
 
 const STATE = '.red-plumb';

@@ -85,6 +85,8 @@ export const StoredTruth = z.object({
   importPxPerInch: z.union([z.literal(72), z.literal(96)]),
   senses: z.record(z.string(), z.union([z.literal(1), z.literal(-1)])),
   order: z.enum(['settings-last', 'settings-first']),
+  placement: z.object({ xMm: z.number(), yMm: z.number() }).exactOptional(),
+  traceGrowthMm: z.number().exactOptional(),
   /** Setting values at which machineError holds. */
   baseValues: StoredSettings,
 });

@@ -41,6 +41,33 @@ describe('HPGL', () => {
       }),
     );
   });
+  it('takes the tool it is told, follows the outline with the tool up first, and never sets force, speed or marks', () => {
+    const path = [
+      { x: 1, y: 1 },
+      { x: 2, y: 1 },
+    ];
+    const outline = [
+      { x: 0, y: 0 },
+      { x: 10, y: 0 },
+      { x: 0, y: 0 },
+    ];
+    const text = writeHpgl([path], { toolNumber: 3, outline });
+    if (!text.ok) throw new Error(text.error.kind);
+    expect(text.value).toMatch(/^IN;\nSP3;\nPU0,0;\nPU400,0;\nPU0,0;\nPU40,40;\nPD80,40;/);
+    expect(text.value).not.toMatch(/VS|FS|!|ESC|TB/);
+    expect(readHpgl(text.value)).toEqual({ ok: true, value: [path] });
+  });
+  it('refuses what lies beyond the stated material, by path and place', () => {
+    const path = [
+      { x: 1, y: 1 },
+      { x: 30, y: 1 },
+    ];
+    expect(writeHpgl([path], { limit: { xMm: 20, yMm: 20 } })).toEqual({
+      ok: false,
+      error: { kind: 'beyond-material', pathIndex: 0, xMm: 30, yMm: 1 },
+    });
+    expect(writeHpgl([path], { limit: { xMm: 30, yMm: 20 } }).ok).toBe(true);
+  });
   it('nothing to cut is refused, not written as an empty file', () => {
     expect(writeHpgl([])).toEqual({ ok: false, error: { kind: 'empty' } });
   });

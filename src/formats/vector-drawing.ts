@@ -17,6 +17,8 @@ export interface VectorLayer {
   /** Name as a program shows it: "ink", "cut 1", "cut 2". */
   readonly name: string;
   readonly colour: string;
+  /** Name of the spot ink by which printing software knows these lines; PDF only. */
+  readonly spotInk?: string;
   readonly paths: readonly VectorPath[];
 }
 

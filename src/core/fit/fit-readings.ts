@@ -1,6 +1,6 @@
 import { identity, type Affine } from '../geometry/affine';
 import { mapInMachine, mapOnSheet, type Load } from '../geometry/load';
-import { observationOf, observationUnder, type Observation, type WedgeReading } from '../reading/observation';
+import { observationOf, observationUnder, type Observation, type FigureReading } from '../reading/observation';
 import type { Result } from '../result';
 import { fitErrorMap, type ErrorMapFit, type FitError, type FitOptions } from './fit-error-map';
 
@@ -8,17 +8,17 @@ import { fitErrorMap, type ErrorMapFit, type FitError, type FitOptions } from '.
 const ROUNDS = 3;
 
 /** The reading as an observation in the sheet frame of `frameLoad`, placed by the map found so far. */
-function placed(reading: WedgeReading, map: Affine, frameLoad: Load): Observation {
+function placed(reading: FigureReading, map: Affine, frameLoad: Load): Observation {
   const own = mapOnSheet(mapInMachine(map, frameLoad), reading.load);
   return observationUnder(observationOf(reading, own), reading.load, frameLoad);
 }
 
 /**
- * Fit of wedge readings, in the sheet frame of one load. Sets that lay otherwise are told in that frame: the error is
+ * Fit of readings off a sheet’s figures, in the sheet frame of one load. Sets that lay otherwise are told in that frame: the error is
  * taken to be the machine's. Readings are placed by the map found so far, and fitted again.
  */
 export function fitReadings(
-  readings: readonly WedgeReading[],
+  readings: readonly FigureReading[],
   frameLoad: Load,
   options: FitOptions = {},
 ): Result<ErrorMapFit, FitError> {

@@ -14,10 +14,8 @@ export interface Observation {
   readonly loadKey: string;
 }
 
-export interface WedgeReading {
+interface SetReading {
   readonly id: string;
-  readonly place: WedgePlace;
-  /** What the operator matched: (h - u) / h, before the dither is taken out. */
   readonly readingMm: number;
   readonly standardUncertaintyMm: number;
   readonly loadKey: string;
@@ -27,6 +25,29 @@ export interface WedgeReading {
   readonly fileShift: Point;
 }
 
+/** Reading: what the operator matched, (h - u) / h, before the dither is taken out. */
+export interface WedgeReading extends SetReading {
+  readonly kind: 'wedge';
+  readonly place: WedgePlace;
+}
+
+/** Reading: how far the cut ring lies off its printed disc along one axis, half the difference of the two rims. */
+export interface RimReading extends SetReading {
+  readonly kind: 'rim';
+  readonly axis: Axis;
+  /** Middle of the printed figure. */
+  readonly centre: Point;
+}
+
+export type FigureReading = WedgeReading | RimReading;
+
+/**
+ * Displacement of a cut from its print by the rims left outside a printed figure: (rim on the plus side - rim on the minus
+ * side) / 2. Ink gain, kerf and the traced outline's size change both rims alike and fall out.
+ * Common practice, no published source.
+ */
+export const rimDisplacement = (minusSideMm: number, plusSideMm: number): number => (plusSideMm - minusSideMm) / 2;
+
 /** Displacement of the cut against the nominal print: the reading plus the ink's own displacement. */
 export const wedgeDisplacement = (reading: WedgeReading): number => reading.readingMm + reading.place.ditherMm;
 
@@ -35,7 +56,7 @@ export const wedgeDisplacement = (reading: WedgeReading): number => reading.read
  * is seen at ink place q was commanded at q - d(q) (`mapSoFar`). Across the strip, the file carried the figure's line
  * moved by its shift s; the cut's displacement from where it was commanded is the reading less s.
  */
-export function observationOf(reading: WedgeReading, mapSoFar: Affine): Observation {
+function wedgeObservation(reading: WedgeReading, mapSoFar: Affine): Observation {
   const { place, fileShift } = reading;
   const u = meetingPointMm(place.halfLengthMm, reading.readingMm);
   const isAlong = place.axis === 'along';
@@ -55,6 +76,23 @@ export function observationOf(reading: WedgeReading, mapSoFar: Affine): Observat
     loadKey: reading.loadKey,
   };
 }
+
+/** A rim reading belongs to the printed figure's middle, moved by what the file carried. */
+function rimObservation(reading: RimReading): Observation {
+  const { axis, centre, fileShift } = reading;
+  return {
+    id: reading.id,
+    axis,
+    at: { x: centre.x + fileShift.x, y: centre.y + fileShift.y },
+    valueMm: reading.readingMm - (axis === 'along' ? fileShift.y : fileShift.x),
+    standardUncertaintyMm: reading.standardUncertaintyMm,
+    loadKey: reading.loadKey,
+  };
+}
+
+/** A reading as the fit takes it: where it belongs and how far the cut is off there. */
+export const observationOf = (reading: FigureReading, mapSoFar: Affine): Observation =>
+  reading.kind === 'wedge' ? wedgeObservation(reading, mapSoFar) : rimObservation(reading);
 
 /** Turn (and mirror image) that takes sheet points under one load to those of a sheet lying otherwise, same machine place. */
 export function betweenLoads(from: Load, to: Load): Affine {

@@ -22,6 +22,10 @@ export interface SetupTruth {
   /** Real direction of each setting, by id: the shop may not know it yet. */
   readonly senses: Readonly<Record<string, 1 | -1>>;
   readonly order: SettingOrder;
+  /** How far from the page's middle the program puts the block, sheet frame; which way round it lies, the load tells by its arrow. */
+  readonly placement?: { readonly xMm: number; readonly yMm: number };
+  /** How much larger a tracing program's outline comes out than the figure. */
+  readonly traceGrowthMm?: number;
 }
 
 /** One axis of a load's affine noise: t, a, b of the misread marks. */

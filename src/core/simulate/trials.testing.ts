@@ -66,6 +66,7 @@ export function readSet(
     const standardUncertaintyMm = Math.hypot(READING_STEP_MM / Math.sqrt(12), eye.sdMm);
     return [
       {
+        kind: 'wedge',
         id: `${w.setNo}-${w.spotNo}-${w.axis}`,
         place: w,
         readingMm: eye.sdMm === 0 ? seen : entered,

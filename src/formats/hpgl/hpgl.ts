@@ -4,23 +4,44 @@ import { PLOTTER_UNITS_PER_MM } from '@/core/units/length';
 
 export type FilePath = readonly Point<'file'>[];
 
+export interface HpglOptions {
+  /** Tool to take; 1 when not told. */
+  readonly toolNumber?: number;
+  /** Followed with the tool up before anything is cut, so that one sees where the work will lie. */
+  readonly outline?: FilePath;
+  /** Material from the origin: nothing is commanded beyond it. */
+  readonly limit?: { readonly xMm: number; readonly yMm: number };
+}
+
 export type HpglWriteError =
+  | { readonly kind: 'beyond-material'; readonly pathIndex: number; readonly xMm: number; readonly yMm: number }
   | { readonly kind: 'negative'; readonly pathIndex: number; readonly xMm: number; readonly yMm: number }
   | { readonly kind: 'empty' };
 
 const unit = (mm: number): number => Math.round(mm * PLOTTER_UNITS_PER_MM);
 
+/** The first point that lies before the origin or beyond the material. */
+function problemOf(path: FilePath, pathIndex: number, limit: HpglOptions['limit']): HpglWriteError | null {
+  for (const { x: xMm, y: yMm } of path) {
+    if (unit(xMm) < 0 || unit(yMm) < 0) return { kind: 'negative', pathIndex, xMm, yMm };
+    if (limit && (xMm > limit.xMm || yMm > limit.yMm)) return { kind: 'beyond-material', pathIndex, xMm, yMm };
+  }
+  return null;
+}
+
 /**
- * Cut paths as plain HPGL: initialise, tool 1, pen up to each start, pen down along it, pen up, tool away. Whole plotter
- * units of 0.025 mm; no speed, no force, no mark reading (HPGL has none).
- * @returns the text, or `negative` when a path leaves the file's box: many readers would shift the whole drawing.
+ * Cut paths as plain HPGL: initialise, tool, the outline with the tool up where one is given, pen up to each start, pen
+ * down along it, pen up, tool away. Whole plotter units of 0.025 mm; no speed, no force, no mark reading (HPGL has none).
+ * @returns the text; `negative` when a path leaves the file's box (many readers would shift the whole drawing) or
+ *   `beyond-material`.
  */
-export function writeHpgl(paths: readonly FilePath[]): Result<string, HpglWriteError> {
+export function writeHpgl(paths: readonly FilePath[], options: HpglOptions = {}): Result<string, HpglWriteError> {
+  const { toolNumber = 1, outline = [], limit } = options;
   if (paths.length === 0) return fail({ kind: 'empty' });
-  const commands = ['IN;', 'SP1;'];
+  const commands = ['IN;', `SP${toolNumber};`, ...outline.map((p) => `PU${unit(p.x)},${unit(p.y)};`)];
   for (const [pathIndex, path] of paths.entries()) {
-    const outside = path.find((p) => unit(p.x) < 0 || unit(p.y) < 0);
-    if (outside) return fail({ kind: 'negative', pathIndex, xMm: outside.x, yMm: outside.y });
+    const problem = problemOf(path, pathIndex, limit);
+    if (problem) return fail(problem);
     const pairs = path.map((p) => `${unit(p.x)},${unit(p.y)}`);
     commands.push(`PU${pairs[0] ?? ''};`, `PD${pairs.slice(1).join(',')};`);
   }

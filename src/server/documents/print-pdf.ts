@@ -1,6 +1,6 @@
 import 'server-only';
 import PDFDocument from 'pdfkit';
-import type { PathCommand, VectorDrawing } from '@/formats/vector-drawing';
+import type { PathCommand, VectorDrawing, VectorLayer } from '@/formats/vector-drawing';
 import { formatNumber } from '@/formats/format-number';
 import { MM_PER_POINT } from '@/core/units/length';
 
@@ -17,35 +17,68 @@ function pathData(commands: readonly PathCommand[], heightMm: number): string {
     .join('');
 }
 
-interface WithRoot {
+/** The parts of pdfkit that its types leave out: the catalog, the page's resources, spot inks and raw content. */
+interface PdfInside {
   readonly _root: { readonly data: Record<string, unknown> };
+  readonly page: { readonly resources: { readonly data: Record<string, unknown> } };
+  readonly ref: (data: Record<string, unknown>) => { readonly end: () => void };
+  readonly addSpotColor: (name: string, ...cmykPercent: readonly number[]) => void;
+  readonly addContent: (content: string) => void;
 }
+
+/** How a spot ink looks on screen where it is not known, percent: near the cut's own colour, never an ink of the art. */
+const SPOT_LOOK = [0, 95, 60, 10] as const;
 
 /** Same drawing, same bytes: the clock stays out of the file. */
 const FIXED_DATE = new Date(Date.UTC(2000, 0, 1));
 
-/** PDF of a drawing at exact size; the viewer is told not to scale. Same vectors as the SVG, text as outlines. */
+/** Optional content groups, one a layer, so that a queue can show or print them apart. */
+function layerGroups(inside: PdfInside, layers: readonly VectorLayer[]) {
+  const groups = layers.map((layer) =>
+    // pdfkit writes a String object as text and a plain string as a name.
+    inside.ref({ Type: 'OCG', Name: Object(layer.name) as string, Usage: { Print: { PrintState: 'ON' } } }),
+  );
+  inside._root.data.OCProperties = { OCGs: groups, D: { Order: groups, ON: groups } };
+  inside.page.resources.data.Properties = Object.fromEntries(groups.map((group, i) => [`MC${i}`, group]));
+  return groups;
+}
+
+function drawLayer(document: PDFKit.PDFDocument, layer: VectorLayer, heightMm: number): void {
+  const colour = layer.spotInk ?? layer.colour;
+  for (const path of layer.paths) {
+    document.path(pathData(path.commands, heightMm));
+    if (path.paint.kind === 'fill') document.fill(colour);
+    else document.lineWidth(points(path.paint.widthMm)).stroke(colour);
+  }
+}
+
+/**
+ * PDF of a drawing at exact size; the viewer is told not to scale. Same vectors as the SVG, text as outlines. With several
+ * layers each is an optional content group; a layer with a spot ink is stroked in that separation.
+ */
 export async function writePdf(drawing: VectorDrawing): Promise<Buffer> {
   const document = new PDFDocument({
     size: [points(drawing.widthMm), points(drawing.heightMm)],
     margin: 0,
     info: { Title: drawing.title, CreationDate: FIXED_DATE, ModDate: FIXED_DATE },
   });
-  const root = (document as unknown as WithRoot)._root;
-  root.data.ViewerPreferences = document.ref({ PrintScaling: 'None', Enforce: ['PrintScaling'] });
+  const inside = document as unknown as PdfInside;
+  inside._root.data.ViewerPreferences = document.ref({ PrintScaling: 'None', Enforce: ['PrintScaling'] });
   const chunks: Buffer[] = [];
   const finished = new Promise<void>((resolve, reject) => {
     document.on('data', (chunk: Buffer) => chunks.push(chunk));
     document.on('end', resolve);
     document.on('error', reject);
   });
-  for (const layer of drawing.layers) {
-    for (const path of layer.paths) {
-      document.path(pathData(path.commands, drawing.heightMm));
-      if (path.paint.kind === 'fill') document.fill(layer.colour);
-      else document.lineWidth(points(path.paint.widthMm)).stroke(layer.colour);
-    }
+  const { layers } = drawing;
+  for (const { spotInk } of layers) if (spotInk) inside.addSpotColor(spotInk, ...SPOT_LOOK);
+  const groups = layers.length > 1 ? layerGroups(inside, layers) : [];
+  for (const [i, layer] of layers.entries()) {
+    if (groups[i]) inside.addContent(`/OC /MC${i} BDC`);
+    drawLayer(document, layer, drawing.heightMm);
+    if (groups[i]) inside.addContent('EMC');
   }
+  for (const group of groups) group.end();
   document.end();
   await finished;
   return Buffer.concat(chunks);

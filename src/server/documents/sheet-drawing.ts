@@ -104,6 +104,17 @@ export function printPage(definition: SheetDefinition, code: string): VectorDraw
   };
 }
 
+/** Ink of the block alone, for programs that take a picture. */
+export function pictureOnly(definition: SheetDefinition, code: string): VectorDrawing {
+  return oneDrawing(definition, code, []);
+}
+
+/** Route C: ink, and one set's lines in the spot ink by which the queue knows a cut, each in a layer of its own. */
+export function queuePage(definition: SheetDefinition, code: string, cut: CutFile, spotInk: string): VectorDrawing {
+  const drawing = oneDrawing(definition, code, [cut]);
+  return { ...drawing, layers: drawing.layers.map((layer, i) => (i === 0 ? layer : { ...layer, spotInk })) };
+}
+
 /** Route D, cut: one set in the page's box, arrow up. */
 export function cutPage(definition: SheetDefinition, code: string, cut: CutFile): VectorDrawing {
   const { widthMm, lengthMm } = definition.block.page;

@@ -5,7 +5,7 @@ import { fitReadings } from '@/core/fit/fit-readings';
 import type { ErrorMapFit, FitError } from '@/core/fit/fit-error-map';
 import { ASSUMED_MARK_SD_MM, loadCovariance } from '@/core/fit/load-noise';
 import { seededRng, seedFrom } from '@/core/math/random';
-import type { WedgeReading } from '@/core/reading/observation';
+import type { FigureReading } from '@/core/reading/observation';
 import { isOffset, type ActsOn, type MachineSetting } from '@/core/setting/machine-setting';
 import { planSettings, type SettingsPlan } from '@/core/setting/plan-settings';
 import { wedgeOf } from '@/core/target/sheet-definition';
@@ -33,24 +33,25 @@ export interface Analysis {
   readonly markSdMm: number;
 }
 
-/** Current wedge readings of some sets, as the fit takes them. */
-export function wedgeReadings(record: CalibrationRecord, sets: readonly CutSet[]): readonly WedgeReading[] {
-  return record.readings.flatMap((r): WedgeReading[] => {
+/** Current fine readings of some sets, as the fit takes them. */
+export function fineReadings(record: CalibrationRecord, sets: readonly CutSet[]): readonly FigureReading[] {
+  return record.readings.flatMap((r): FigureReading[] => {
     const set = sets.find((s) => s.id === r.cutSetId);
-    if (!set || r.method !== 'wedge' || r.readingMm === null || r.standardUncertaintyMm === null) return [];
-    const place = wedgeOf(record.definition, set.setNo, r.spotNo, r.axis);
-    if (!place) return [];
-    return [
-      {
-        id: r.id,
-        place,
-        readingMm: r.readingMm,
-        standardUncertaintyMm: r.standardUncertaintyMm,
-        loadKey: `load ${set.loadNo}`,
-        load: set.load,
-        fileShift: set.fileShift,
-      },
-    ];
+    if (!set || r.readingMm === null || r.standardUncertaintyMm === null) return [];
+    const common = {
+      id: r.id,
+      readingMm: r.readingMm,
+      standardUncertaintyMm: r.standardUncertaintyMm,
+      loadKey: `load ${set.loadNo}`,
+      load: set.load,
+      fileShift: set.fileShift,
+    };
+    if (r.method === 'wedge') {
+      const place = wedgeOf(record.definition, set.setNo, r.spotNo, r.axis);
+      return place ? [{ kind: 'wedge', place, ...common }] : [];
+    }
+    const disc = record.definition.liftOffs.find((f) => f.spotNo === r.spotNo);
+    return r.method === 'rim' && disc ? [{ kind: 'rim', axis: r.axis, centre: disc.centre, ...common }] : [];
   });
 }
 
@@ -99,7 +100,7 @@ export function analyse(
   keepAll = false,
 ): { ok: true; value: Analysis } | { ok: false; error: FitError } {
   const sets = currentSets(record);
-  const readings = wedgeReadings(record, sets);
+  const readings = fineReadings(record, sets);
   const load: Load = sets.at(-1)?.load ?? { turnDeg: 0, face: 'ink-up' };
   const loadNoise = loadCovariance(record.marks, ASSUMED_MARK_SD_MM, record.loadModel);
   const fitted = fitReadings(readings, load, { loadCovariance: loadNoise, corners: record.corners, keepAll });

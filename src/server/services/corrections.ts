@@ -14,7 +14,14 @@ import { correction } from '@/db/schema/correction';
 import { now } from '../clock';
 import { refusal, type Actor, type Refusal } from './actor';
 import { analyse, type Analysis } from './analysis';
-import { affineFromArray, affineToArray, latestCorrection, loadRecord, type CalibrationRecord } from './record';
+import {
+  affineFromArray,
+  affineToArray,
+  canMoveFile,
+  latestCorrection,
+  loadRecord,
+  type CalibrationRecord,
+} from './record';
 import { roughOf, type Rough } from './rough';
 import { goToStep } from './steps';
 import { CORE_VERSION, storeFit } from './store-fit';
@@ -67,6 +74,10 @@ export async function acceptCorrection(
   const record = await loadRecord(database, input.calibrationId);
   if (!record) return fail(refusal('This calibration is not there any more.'));
   if (record.corrections.some((c) => c.id === input.id)) return ok(input.id);
+  if (!canMoveFile(record) && (input.way === 'file' || input.way === 'settings-and-file'))
+    return fail(
+      refusal('This program traces its own lines: they cannot be moved in a file. Use settings, or a border.'),
+    );
   const analysed = analyse(record, input.keepAll);
   if (!analysed.ok) return fail(refusal('There are not enough readings for a correction. Read the sheet first.'));
   const analysis = analysed.value;

@@ -1,15 +1,41 @@
 import 'server-only';
+import { apply, identity, type Point } from '@/core/geometry/affine';
 import { fail, ok, type Result } from '@/core/result';
 import type { Load } from '@/core/geometry/load';
-import { writeHpgl } from '@/formats/hpgl/hpgl';
+import { cornersOf } from '@/core/geometry/affine';
+import { ownMarkExtent } from '@/core/target/block';
+import { writeDxf } from '@/formats/dxf/write-dxf';
+import { writeHpgl, type HpglWriteError } from '@/formats/hpgl/hpgl';
 import { writeSvg } from '@/formats/svg/write-svg';
+import type { VectorDrawing } from '@/formats/vector-drawing';
 import { writePdf } from '../documents/print-pdf';
-import { cutFilePaths, cutPage, oneDrawing, printPage, type CutFile } from '../documents/sheet-drawing';
+import { writePng } from '../documents/print-png';
+import {
+  cutFilePaths,
+  cutFilePlacing,
+  cutPage,
+  oneDrawing,
+  pictureOnly,
+  printPage,
+  queuePage,
+  type CutFile,
+} from '../documents/sheet-drawing';
 import { refusal, type Refusal } from './actor';
 import { fileMove, withoutFigures } from './cut-moves';
 import type { CalibrationRecord, CutPlan } from './record';
 
-export const FILE_KINDS = ['drawing', 'print-pdf', 'print-svg', 'cut-hpgl', 'cut-svg'] as const;
+export const FILE_KINDS = [
+  'drawing',
+  'drawing-pdf',
+  'drawing-dxf',
+  'picture',
+  'queue-pdf',
+  'print-pdf',
+  'print-svg',
+  'cut-hpgl',
+  'cut-dxf',
+  'cut-svg',
+] as const;
 export type FileKind = (typeof FILE_KINDS)[number];
 
 export interface MadeFile {
@@ -29,18 +55,27 @@ export function drawingScale(record: CalibrationRecord): 72 | 96 {
   return record.setupRow.program?.importScale === '72' ? 72 : 96;
 }
 
-function drawingFor(record: CalibrationRecord, order: CutOrder): string {
-  const { plan, load } = order;
+/** Name of the spot ink where the shop has not typed one. */
+const USUAL_SPOT_INK = 'Cut';
+
+/** Ink as printed, the planned set moved, the other as drawn. */
+function drawingOf(record: CalibrationRecord, { plan, load }: CutOrder): VectorDrawing {
   const moved: CutFile = { setNo: plan.setNo, move: fileMove(plan, load) };
-  const still: CutFile = { setNo: plan.setNo === 1 ? 2 : 1, move: { xx: 1, xy: 0, yx: 0, yy: 1, tx: 0, ty: 0 } };
-  const cuts = [moved, still].sort((a, b) => a.setNo - b.setNo);
+  const still: CutFile = { setNo: plan.setNo === 1 ? 2 : 1, move: identity() };
+  const sets = record.definition.sets === 2 ? [moved, still] : [moved];
+  const cuts = [...sets].sort((a, b) => a.setNo - b.setNo);
   const whole = oneDrawing(record.definition, record.code, []);
   const lines = oneDrawing(withoutFigures(record.definition, plan), record.code, cuts).layers.slice(1);
-  return writeSvg({ ...whole, layers: [...whole.layers, ...lines] }, { unitsPerInch: drawingScale(record) });
+  return { ...whole, layers: [...whole.layers, ...lines] };
 }
 
-const fileName = (record: CalibrationRecord, what: string, extension: string): string =>
-  `check-sheet-${record.code}-${what}.${extension}`;
+const MEDIA = {
+  svg: 'image/svg+xml',
+  pdf: 'application/pdf',
+  dxf: 'image/vnd.dxf',
+  png: 'image/png',
+  hpgl: 'application/vnd.hp-hpgl',
+} as const;
 
 /** Makes one file of the calibration's check sheet; cut files are for the next cut and the stated load. */
 export async function makeFile(
@@ -49,42 +84,74 @@ export async function makeFile(
   order: CutOrder,
 ): Promise<Result<MadeFile, Refusal>> {
   const { plan, load } = order;
+  const { definition, code } = record;
   const cut: CutFile = { setNo: plan.setNo, move: fileMove(plan, load) };
-  const definition = withoutFigures(record.definition, plan);
-  const svg = (what: string, body: string): Result<MadeFile, Refusal> =>
-    ok({ name: fileName(record, what, 'svg'), mediaType: 'image/svg+xml', body });
+  const lines = (): VectorDrawing => cutPage(withoutFigures(definition, plan), code, cut);
+  const made = (what: string, type: keyof typeof MEDIA, body: string | Buffer): Result<MadeFile, Refusal> =>
+    ok({ name: `check-sheet-${code}-${what}.${type}`, mediaType: MEDIA[type], body });
   switch (kind) {
     case 'drawing':
-      return svg(`drawing-cut-${plan.setNo}`, drawingFor(record, order));
+      return made(
+        `drawing-cut-${plan.setNo}`,
+        'svg',
+        writeSvg(drawingOf(record, order), { unitsPerInch: drawingScale(record) }),
+      );
+    case 'drawing-pdf':
+      return made(`drawing-cut-${plan.setNo}`, 'pdf', await writePdf(drawingOf(record, order)));
+    case 'drawing-dxf':
+      return made(`lines-cut-${plan.setNo}`, 'dxf', writeDxf(linesOnly(drawingOf(record, order))));
+    case 'picture':
+      return made('picture', 'png', await writePng(pictureOnly(definition, code)));
+    case 'queue-pdf':
+      return made(`queue-cut-${plan.setNo}`, 'pdf', await writePdf(queueDrawing(record, order)));
     case 'print-svg':
-      return svg('print', writeSvg(printPage(record.definition, record.code), { unitsPerInch: 96 }));
+      return made('print', 'svg', writeSvg(printPage(definition, code), { unitsPerInch: 96 }));
     case 'print-pdf':
-      return ok({
-        name: fileName(record, 'print', 'pdf'),
-        mediaType: 'application/pdf',
-        body: await writePdf(printPage(record.definition, record.code)),
-      });
+      return made('print', 'pdf', await writePdf(printPage(definition, code)));
     case 'cut-svg':
-      return svg(`cut-${plan.setNo}`, writeSvg(cutPage(definition, record.code, cut), { unitsPerInch: 96 }));
-    case 'cut-hpgl':
-      return hpglFile(record, order, cut);
+      return made(`cut-${plan.setNo}`, 'svg', writeSvg(lines(), { unitsPerInch: 96 }));
+    case 'cut-dxf':
+      return made(`cut-${plan.setNo}`, 'dxf', writeDxf(lines()));
+    case 'cut-hpgl': {
+      const written = hpglText(record, order, cut);
+      return written.ok ? made(`cut-${plan.setNo}-turned-${load.turnDeg}`, 'hpgl', written.value) : written;
+    }
   }
 }
 
-function hpglFile(record: CalibrationRecord, { plan, load }: CutOrder, cut: CutFile): Result<MadeFile, Refusal> {
+/** Cut lines and the size border without ink: the picture carries the rest. */
+function linesOnly(drawing: VectorDrawing): VectorDrawing {
+  const [ink, ...cuts] = drawing.layers;
+  const border = ink?.paths.slice(0, 1) ?? [];
+  return { ...drawing, layers: [{ name: 'border', colour: '#000000', paths: border }, ...cuts] };
+}
+
+export function queueDrawing(record: CalibrationRecord, { plan, load }: CutOrder): VectorDrawing {
+  const cut: CutFile = { setNo: plan.setNo, move: fileMove(plan, load) };
+  const spotInk = record.setupRow.program?.spotInkName ?? USUAL_SPOT_INK;
+  return queuePage(withoutFigures(record.definition, plan), record.code, cut, spotInk);
+}
+
+const HPGL_REFUSALS: Readonly<Record<HpglWriteError['kind'], string>> = {
+  negative:
+    'Moved this far, some cut lines would lie before the file\u2019s origin, where a cutter cannot follow. Bring the cut nearer with the machine\u2019s offset first.',
+  'beyond-material':
+    'Moved this far, some cut lines would run off the sheet. Bring the cut nearer with the machine\u2019s offset first.',
+  empty: 'Nothing is left to cut in this set.',
+};
+
+function hpglText(record: CalibrationRecord, { plan, load }: CutOrder, cut: CutFile): Result<string, Refusal> {
   const { cutter } = record.setupRow;
+  const { block } = record;
   const axes = { across: cutter.fileAcross, along: cutter.fileAlong };
-  const written = writeHpgl(cutFilePaths(withoutFigures(record.definition, plan), cut, load, axes));
-  if (!written.ok) {
-    return fail(
-      refusal(
-        'Moved this far, some cut lines would lie before the file\u2019s origin, where a cutter cannot follow. Bring the cut nearer with the machine\u2019s offset first.',
-      ),
-    );
-  }
-  return ok({
-    name: fileName(record, `cut-${plan.setNo}-turned-${load.turnDeg}`, 'hpgl'),
-    mediaType: 'application/vnd.hp-hpgl',
-    body: written.value,
+  const placing = cutFilePlacing(block, load, axes);
+  const inFile = (points: readonly Point[]): readonly Point<'file'>[] => points.map((p) => apply(placing, p));
+  const page = inFile(cornersOf(block.page.widthMm, block.page.lengthMm));
+  const marks = inFile(ownMarkExtent(block));
+  const written = writeHpgl(cutFilePaths(withoutFigures(record.definition, plan), cut, load, axes), {
+    toolNumber: cutter.hpglTool,
+    ...(cutter.hpglOutlineFirst ? { outline: [...marks, marks[0] ?? { x: 0, y: 0 }] } : {}),
+    limit: { xMm: Math.max(...page.map((p) => p.x)), yMm: Math.max(...page.map((p) => p.y)) },
   });
+  return written.ok ? written : fail(refusal(HPGL_REFUSALS[written.error.kind]));
 }

@@ -1,6 +1,9 @@
 import 'server-only';
-import { planCut, type CalibrationRecord, type CutPlan } from './record';
+import type { Family } from '@/core/shop/words';
 import type { FileKind } from './files';
+import { cautionsFor } from './cautions';
+import { planCut, type CalibrationRecord, type CutPlan } from './record';
+import { cutStepsFor, printStepsFor } from './route-steps';
 
 export interface FileOffer {
   readonly kind: FileKind;
@@ -14,57 +17,71 @@ export interface Instructions {
   readonly cautions: readonly string[];
 }
 
-/** How the check sheet is printed with this setup's program and printer, one thing at a time. */
-export function printInstructions(record: CalibrationRecord): Instructions {
-  const { block, code, setupRow } = record;
-  const size = `W ${block.widthMm} and H ${block.lengthMm} mm`;
-  if (record.calibration.route === 'A') {
-    const { program } = setupRow;
-    const name = program?.name ?? 'your program';
-    return {
-      files: [{ kind: 'drawing', words: 'Drawing with print and both cuts (SVG)', isMain: true }],
-      steps: [
-        `In ${name}, make a page the size of the sheet (${block.name}) and switch its registration marks on, with the inset you use for work.`,
-        `Import the drawing. Its size must read ${size}, as printed on its border. If it reads anything else, type ${size}.`,
-        'Centre it on the page and group it, so that print and cut lines cannot come apart.',
-        `Save it as "${code}".`,
-        `Set the lines of layer "cut 1" to cut; layer "cut 2" and all else to no cut.`,
-        `Print from ${name} at actual size (100 %), ${setupRow.printMode.name}.`,
-      ],
-      cautions: ['Let the print dry before it goes into the cutter.'],
-    };
+const main = (kind: FileKind, words: string): FileOffer => ({ kind, words, isMain: true });
+const also = (kind: FileKind, words: string): FileOffer => ({ kind, words, isMain: false });
+
+/** Files by which the sheet is printed, the likeliest first. */
+function printFiles(record: CalibrationRecord): readonly FileOffer[] {
+  switch (record.calibration.route) {
+    case 'A':
+      return drawingFiles(record, 'Drawing with print and cuts');
+    case 'B':
+      return [main('picture', 'Picture of the sheet (PNG)')];
+    case 'E':
+      return [main('picture', 'Picture to print (PNG)')];
+    case 'C':
+      return [main('queue-pdf', 'Sheet for the print queue (PDF)')];
+    case 'D':
+      return [main('print-pdf', 'Print file (PDF)'), also('print-svg', 'The same as SVG')];
   }
-  return {
-    files: [
-      { kind: 'print-pdf', words: 'Print file (PDF)', isMain: true },
-      { kind: 'print-svg', words: 'The same as SVG', isMain: false },
-    ],
-    steps: [
-      `Open the PDF and print it on ${block.name}, ${setupRow.printMode.name}, at actual size: no fit to page, no shrink, 100 %.`,
-      'Its four squares are the registration marks. They must be whole.',
-      `Write nothing on it: its code ${code} and spot numbers are printed.`,
-    ],
-    cautions: ['Let the print dry before it goes into the cutter.'],
-  };
+}
+
+/** The drawing in every form that the program opens: SVG first, else DXF lines over a picture, PDF beside them. */
+function drawingFiles(record: CalibrationRecord, words: string): readonly FileOffer[] {
+  const opens = record.setupRow.program?.opens ?? ['svg'];
+  const offers = [
+    ...(opens.includes('svg') ? [also('drawing', `${words} (SVG)`)] : []),
+    ...(opens.includes('pdf') ? [also('drawing-pdf', `${words} (PDF)`)] : []),
+    ...(opens.includes('dxf')
+      ? [also('drawing-dxf', 'Cut lines (DXF, in mm)'), also('picture', 'Picture to lay under them (PNG)')]
+      : []),
+  ];
+  const all = offers.length > 0 ? offers : [also('drawing', `${words} (SVG)`)];
+  return all.map((offer, i) => ({ ...offer, isMain: i === 0 }));
 }
 
 function cutFiles(record: CalibrationRecord, plan: CutPlan): readonly FileOffer[] {
   const isMoved = plan.fileCorrection !== null || plan.fileShift.x !== 0 || plan.fileShift.y !== 0;
-  if (record.calibration.route === 'A') {
-    return isMoved ? [{ kind: 'drawing', words: `Drawing with cut ${plan.setNo} moved (SVG)`, isMain: true }] : [];
+  switch (record.calibration.route) {
+    case 'A':
+      return isMoved ? drawingFiles(record, `Drawing with cut ${plan.setNo} moved`) : [];
+    case 'B':
+    case 'E':
+      return [];
+    case 'C':
+      return isMoved || plan.setNo === 2 ? [main('queue-pdf', `Cut ${plan.setNo} for the queue (PDF)`)] : [];
+    case 'D': {
+      const { fileFormat } = record.setupRow.cutter;
+      const kinds = [
+        ['hpgl', 'cut-hpgl', 'HPGL'],
+        ['svg', 'cut-svg', 'SVG'],
+        ['dxf', 'cut-dxf', 'DXF, in mm'],
+      ] as const;
+      return kinds
+        .map(([format, kind, name]) => ({
+          kind,
+          words: `Cut ${plan.setNo} as ${name}`,
+          isMain: format === (fileFormat === 'none' ? 'svg' : fileFormat),
+        }))
+        .sort((a, b) => Number(b.isMain) - Number(a.isMain));
+    }
   }
-  const isHpgl = record.setupRow.cutter.fileFormat === 'hpgl';
-  return [
-    { kind: 'cut-hpgl', words: `Cut ${plan.setNo} as HPGL`, isMain: isHpgl },
-    { kind: 'cut-svg', words: `Cut ${plan.setNo} as SVG`, isMain: !isHpgl },
-  ];
 }
 
-const CUT_CAUTIONS = [
-  'First run of any cut file: tool up, hand at stop. Watch where it goes, then cut.',
-  'Hands off sheet, mat and rollers while marks are read or the machine pauses. Never look into a pointer light.',
-  'Follow your machine\u2019s manual and local rules; let trained people change blades.',
-];
+/** How the check sheet is printed with this setup's program and printer, one thing at a time. */
+export function printInstructions(record: CalibrationRecord): Instructions {
+  return { files: printFiles(record), steps: printStepsFor(record), cautions: cautionsFor(family(record), 'print') };
+}
 
 /** How the next set is cut. */
 export function cutInstructions(
@@ -73,33 +90,13 @@ export function cutInstructions(
   const plan = planCut(record, true);
   const isConfirm = plan.purpose !== 'before';
   const files = cutFiles(record, plan);
-  const name = record.setupRow.program?.name ?? 'your program';
-  const force =
-    'Force first: make your machine\u2019s own test cut in the spare. A piece the same size must lift cleanly, liner unharmed.';
-  const isProgram = record.calibration.route === 'A';
-  const openDrawing = [
-    `Open the saved file ${record.code} in ${name}.`,
-    ...(files.length > 0
-      ? [`Replace its lines of layer "cut ${plan.setNo}" by those of the moved drawing. The print must not move.`]
-      : []),
-    `Set layer "cut ${plan.setNo}" to cut, all else to no cut.`,
-  ];
-  const sendPlain = [
-    `Send cut ${plan.setNo} to the cutter the way you send plain cut files. An HPGL file cannot start a mark reading: start it at the panel first, the lower left mark is the origin.`,
-  ];
-  const load = isConfirm
-    ? 'Unload the sheet, load it again, and have the marks read afresh. Without that this is only a check of the settings.'
-    : 'Load the printed sheet. Note which way its arrow points.';
   return {
     setNo: plan.setNo,
     isConfirm,
     files,
-    steps: [
-      ...(isConfirm ? [] : [force]),
-      load,
-      ...(isProgram ? openDrawing : []),
-      ...(isProgram ? ['Send it: the marks are read, then it cuts.'] : sendPlain),
-    ],
-    cautions: CUT_CAUTIONS,
+    steps: cutStepsFor(record, { plan, isConfirm, isMoved: files.length > 0 }),
+    cautions: cautionsFor(family(record), 'cut'),
   };
 }
+
+const family = (record: CalibrationRecord): Family => record.setupRow.setup.family;

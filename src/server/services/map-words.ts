@@ -3,7 +3,7 @@ import { formatFixed, formatLength, type UnitSystem } from '@/core/units/length'
 import type { PartJudgement } from '@/core/verdict/parts';
 import type { Analysis } from './analysis';
 import { changedOnly } from './corrections';
-import type { CalibrationRecord } from './record';
+import { canMoveFile, type CalibrationRecord } from './record';
 
 export interface PartView {
   readonly name: string;
@@ -64,8 +64,10 @@ export function mapHeadline(record: CalibrationRecord, analysis: Analysis, syste
   const out = `Out by ${formatLength(analysis.bounds.worstMm, system)} at the worst corner, ${formatLength(tolerance, system)} allowed.`;
   if (!analysis.parts.some((p) => p.isToBeCorrected)) return `${out} Nothing here is large enough to correct.`;
   const changes = changedOnly(analysis.plan);
-  if (changes.length === 0) return `${out} No setting reaches it: move the cut in the file.`;
-  const rest = analysis.afterSettingsMm > tolerance ? ', the file must move the rest' : '';
+  const canMove = canMoveFile(record);
+  if (changes.length === 0)
+    return `${out} No setting reaches it: ${canMove ? 'move the cut in the file' : 'a border or bleed must hide it'}.`;
+  const rest = canMove && analysis.afterSettingsMm > tolerance ? ', the file must move the rest' : '';
   return `${out} ${COUNT[changes.length] ?? 'Settings bring'} it to ${formatLength(analysis.afterSettingsMm, system)}${rest}.`;
 }
 

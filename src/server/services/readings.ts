@@ -1,9 +1,16 @@
 import 'server-only';
 import { eq } from 'drizzle-orm';
 import type { SaveReadingInput } from '@/contracts/inputs';
-import { EYE_SD_MM, readingUncertainty, ROUGH_EYE_SD_MM, ROUGH_STEP_MM } from '@/core/reading/uncertainty';
+import {
+  EYE_SD_MM,
+  readingUncertainty,
+  RIM_EYE_SD_MM,
+  ROUGH_EYE_SD_MM,
+  ROUGH_STEP_MM,
+} from '@/core/reading/uncertainty';
 import { fail, ok, type Result } from '@/core/result';
 import { ROUGH_REACH_MM } from '@/core/target/block';
+import { LIFT_OFF_REACH_MM } from '@/core/target/lift-off';
 import { wedgeOf } from '@/core/target/sheet-definition';
 import { READING_STEP_MM, WEDGE_REACH_MM } from '@/core/target/wedge';
 import type { Database } from '@/db/client';
@@ -19,20 +26,25 @@ export interface SavedReading {
   readonly earlierMm: number | null;
 }
 
+const OPERATOR_SD_MM = { wedge: EYE_SD_MM, rim: RIM_EYE_SD_MM, rough: ROUGH_EYE_SD_MM } as const;
+
 function uncertaintyOf(record: CalibrationRecord, method: SaveReadingInput['method']): number {
-  const isRough = method === 'rough';
   return readingUncertainty({
-    stepMm: isRough ? ROUGH_STEP_MM : READING_STEP_MM,
-    operatorSdMm: isRough ? ROUGH_EYE_SD_MM : EYE_SD_MM,
+    stepMm: method === 'rough' ? ROUGH_STEP_MM : READING_STEP_MM,
+    operatorSdMm: OPERATOR_SD_MM[method],
     printerDotMm: record.setupRow.printer.dotPitchMm,
     isPlotterFile: record.calibration.route === 'D' && record.setupRow.cutter.fileFormat === 'hpgl',
   });
 }
 
+const REACH_MM = { wedge: WEDGE_REACH_MM, rim: LIFT_OFF_REACH_MM, rough: ROUGH_REACH_MM } as const;
+
 function problemWith(record: CalibrationRecord, input: SaveReadingInput, setNo: number): string | null {
-  const reach = input.method === 'rough' ? ROUGH_REACH_MM : WEDGE_REACH_MM;
+  const reach = REACH_MM[input.method];
   if (input.method === 'wedge' && !wedgeOf(record.definition, setNo, input.spotNo, input.axis))
     return `Spot ${input.spotNo} has no such figure on this sheet.`;
+  if (input.method === 'rim' && !record.definition.liftOffs.some((f) => f.spotNo === input.spotNo))
+    return `There is no disc ${input.spotNo} on this sheet.`;
   if (input.method === 'rough' && !record.definition.roughs.some((r) => r.spotNo === input.spotNo))
     return `There is no rough grid ${input.spotNo} on this sheet.`;
   if (input.readingMm !== null && Math.abs(input.readingMm) > reach)

@@ -147,6 +147,10 @@ export async function loadRecord(session: Session, calibrationId: string): Promi
   };
 }
 
+/** Programs that trace a picture take no lines of ours: for them the cut cannot be moved in the file. */
+export const canMoveFile = ({ calibration: { route } }: Pick<CalibrationRecord, 'calibration'>): boolean =>
+  route !== 'B' && route !== 'E';
+
 export const doneSets = (record: CalibrationRecord): readonly CutSet[] =>
   record.cutSets.filter((c) => c.outcome === 'done');
 

@@ -2,6 +2,8 @@ import { randomUUID } from 'node:crypto';
 import type { ErrorParameters } from '@/core/geometry/error-parameters';
 import type { FileDirection } from '@/core/geometry/file-axes';
 import type { FeedDirection } from '@/core/geometry/load';
+import type { StoredTruth } from '@/contracts/stored';
+import type { Family, Route } from '@/core/shop/words';
 import type { Database } from '@/db/client';
 import { cutter, printer, printMode, program, setup, simulatedSetup } from '@/db/schema/machines';
 import { machineSetting, settingValue } from '@/db/schema/settings';
@@ -20,7 +22,11 @@ export interface ShopOrder {
   readonly error: ErrorParameters;
   readonly markSdMm?: number;
   readonly printScale?: number;
-  readonly route?: 'A' | 'D';
+  readonly route?: Route;
+  readonly family?: Family;
+  /** What the program is told to be, beside its import scale. */
+  readonly program?: Partial<typeof program.$inferInsert>;
+  readonly truth?: Pick<StoredTruth, 'placement' | 'traceGrowthMm'>;
   readonly fileFormat?: 'hpgl' | 'svg';
   readonly axes?: readonly [FileDirection, FileDirection];
   readonly feeds?: FeedDirection;
@@ -36,6 +42,9 @@ const DEFAULTS = {
   markSdMm: 0,
   printScale: 1,
   route: 'D',
+  family: 'F1',
+  program: {},
+  truth: {},
   fileFormat: 'hpgl',
   axes: ['+x', '+y'],
   feeds: 'away',
@@ -68,6 +77,7 @@ export async function makeShop(db: Database, given: ShopOrder): Promise<TestShop
     marksPlacedBy: 'program',
     knowsCutBy: 'colour',
     importScale: order.importScale,
+    ...order.program,
   });
   const [across, along] = order.axes;
   await db.insert(cutter).values({
@@ -83,11 +93,11 @@ export async function makeShop(db: Database, given: ShopOrder): Promise<TestShop
   await db.insert(setup).values({
     id: setupId,
     shopId,
-    family: 'F1',
+    family: order.family,
     name: `setup ${tag}`,
     printerId,
     printModeId: modeId,
-    programId,
+    programId: order.route === 'D' ? null : programId,
     cutterId,
     tool: 'knife',
     carrier: 'mat',
@@ -142,6 +152,7 @@ export async function makeShop(db: Database, given: ShopOrder): Promise<TestShop
       senses,
       order: 'settings-last',
       baseValues,
+      ...order.truth,
     },
   });
   return { actor: { personId }, shopId, setupId, materialId, settingIds };

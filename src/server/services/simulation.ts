@@ -4,10 +4,12 @@ import { seededRng, seedFrom } from '@/core/math/random';
 import { fail, ok, type Result } from '@/core/result';
 import { ownMarkExtent } from '@/core/target/block';
 import type { Database } from '@/db/client';
+import { writeSvg } from '@/formats/svg/write-svg';
+import { CUT_COLOURS, pictureOnly } from '../documents/sheet-drawing';
 import { findTruth } from '@/db/queries/shop';
 import { printAndCut, type SheetFiles, type SheetPicture } from '../standins/print-and-cut';
 import { refusal, type Refusal } from './actor';
-import { makeFile, type CutOrder, type FileKind } from './files';
+import { makeFile, queueDrawing, type CutOrder, type FileKind } from './files';
 import { doneSets, type CalibrationRecord, type CutPlan, type CutSet } from './record';
 
 /** The plan that a set was cut by, from what was written down. */
@@ -32,12 +34,25 @@ async function textOf(record: CalibrationRecord, kind: FileKind, order: CutOrder
 
 async function filesOf(record: CalibrationRecord, set: CutSet): Promise<SheetFiles> {
   const order = orderOf(set);
-  if (record.calibration.route === 'A') {
-    return { route: 'A', drawingSvg: await textOf(record, 'drawing', order), cutGroup: `cut-${set.setNo}` };
+  const cutColour = CUT_COLOURS[set.setNo];
+  const printSvg = (): string => writeSvg(pictureOnly(record.definition, record.code), { unitsPerInch: 'mm' });
+  switch (record.calibration.route) {
+    case 'A':
+      return { route: 'A', drawingSvg: await textOf(record, 'drawing', order), cutColour };
+    case 'B':
+    case 'E': {
+      const made = await makeFile(record, 'picture', order);
+      if (!made.ok) throw new Error(made.error.message);
+      return { route: record.calibration.route, printSvg: printSvg(), picture: Buffer.from(made.value.body) };
+    }
+    case 'C':
+      return { route: 'C', queueSvg: writeSvg(queueDrawing(record, order), { unitsPerInch: 'mm' }), cutColour };
+    case 'D': {
+      const format = record.setupRow.cutter.fileFormat === 'hpgl' ? 'hpgl' : 'svg';
+      const text = await textOf(record, format === 'svg' ? 'cut-svg' : 'cut-hpgl', order);
+      return { route: 'D', printSvg: await textOf(record, 'print-svg', order), cut: { format, text } };
+    }
   }
-  const format = record.setupRow.cutter.fileFormat === 'svg' ? 'svg' : 'hpgl';
-  const text = await textOf(record, format === 'svg' ? 'cut-svg' : 'cut-hpgl', order);
-  return { route: 'D', printSvg: await textOf(record, 'print-svg', order), cut: { format, text } };
 }
 
 async function pictureOfSet(
@@ -47,13 +62,14 @@ async function pictureOfSet(
   set: CutSet,
 ): Promise<SheetPicture> {
   const { cutter } = record.setupRow;
-  const made = printAndCut(
+  const made = await printAndCut(
     {
       files: await filesOf(record, set),
       truth,
       load: set.load,
       axes: { across: cutter.fileAcross, along: cutter.fileAlong },
       marks: record.marks,
+      loadModel: record.loadModel,
       extent: ownMarkExtent(record.block),
       settings: record.settings.map((s) => ({ ...s, value: truth.baseValues[s.id] ?? s.value })),
       valuesNow: record.settings.map((s) => set.settings[s.id] ?? s.value),

@@ -1,5 +1,6 @@
 import 'server-only';
-import { apply, then, type Affine, type Point } from '@/core/geometry/affine';
+import { apply, inverseOf, then, translation, type Affine, type Point } from '@/core/geometry/affine';
+import type { LoadModel } from '@/core/fit/load-noise';
 import { fileToSheet, type FileAxes } from '@/core/geometry/file-axes';
 import type { Load } from '@/core/geometry/load';
 import type { Rng } from '@/core/math/random';
@@ -9,6 +10,7 @@ import { actualCutMap, type SetupTruth } from '@/core/simulate/simulated-load';
 import { MM_PER_INCH } from '@/core/units/length';
 import { readHpgl } from '@/formats/hpgl/hpgl';
 import { readSvg, type SvgPolyline } from '@/formats/svg/read-svg';
+import { traceRings } from './trace-rings';
 
 /** What lies on the table after printing and cutting, in the sheet frame of the real paper, mm. */
 export interface SheetPicture {
@@ -16,9 +18,11 @@ export interface SheetPicture {
   readonly cuts: readonly (readonly Point[])[];
 }
 
-/** The very files a person would download. */
+/** The very files a person would download; `printSvg` is proved equal to the PDF or picture that is printed. */
 export type SheetFiles =
-  | { readonly route: 'A'; readonly drawingSvg: string; readonly cutGroup: string }
+  | { readonly route: 'A'; readonly drawingSvg: string; readonly cutColour: string }
+  | { readonly route: 'B' | 'E'; readonly printSvg: string; readonly picture: Buffer }
+  | { readonly route: 'C'; readonly queueSvg: string; readonly cutColour: string }
   | {
       readonly route: 'D';
       readonly printSvg: string;
@@ -30,8 +34,9 @@ export interface StandinInput {
   readonly truth: SetupTruth;
   readonly load: Load;
   readonly axes: FileAxes;
-  /** Marks the cutter reads, and the corners that span the origin of a cut file, sheet frame. */
+  /** Marks the cutter reads, what it makes of them, and the corners that span the origin of a cut file, sheet frame. */
   readonly marks: readonly Point[];
+  readonly loadModel: LoadModel;
   readonly extent: readonly Point[];
   readonly settings: readonly MachineSetting[];
   readonly valuesNow: readonly number[];
@@ -78,18 +83,21 @@ function inkOf(drawing: Drawing, print: Affine): SheetPicture['ink'] {
     }));
 }
 
-/** Nominal cut lines in the sheet frame as the cut file commands them. */
-function commanded(
-  input: StandinInput,
-): Result<{ drawing: Drawing; lines: readonly (readonly Point[])[] }, StandinProblem> {
-  const { files } = input;
-  if (files.route === 'A') {
-    // The sending program takes a drawing's plain numbers for px of its own size, whatever the file says in mm.
-    const drawing = openDrawing(files.drawingSvg, MM_PER_INCH / input.truth.importPxPerInch);
-    if (!drawing.ok) return drawing;
-    const cut = drawing.value.polylines.filter((line) => line.group === files.cutGroup);
-    return ok({ drawing: drawing.value, lines: cut.map((line) => place(drawing.value, line)) });
-  }
+interface Work {
+  readonly drawing: Drawing;
+  /** Nominal cut lines in the sheet frame as the cut file commands them. */
+  readonly lines: readonly (readonly Point[])[];
+}
+
+/** Lines of one colour in one drawing: what a program does that is told which colour to cut. */
+function byColour(text: string, mmPerUnit: number | null, colour: string): Result<Work, StandinProblem> {
+  const drawing = openDrawing(text, mmPerUnit);
+  if (!drawing.ok) return drawing;
+  const lines = drawing.value.polylines.filter((line) => line.colour === colour && !line.isFilled);
+  return ok({ drawing: drawing.value, lines: lines.map((line) => place(drawing.value, line)) });
+}
+
+function plainCut(input: StandinInput, files: SheetFiles & { route: 'D' }): Result<Work, StandinProblem> {
   const drawing = openDrawing(files.printSvg, null);
   if (!drawing.ok) return drawing;
   if (files.cut.format === 'svg') {
@@ -103,16 +111,39 @@ function commanded(
   return ok({ drawing: drawing.value, lines: paths.value.map((path) => path.map((p) => apply(back, p))) });
 }
 
+async function commanded(input: StandinInput): Promise<Result<Work, StandinProblem>> {
+  const { files, truth } = input;
+  switch (files.route) {
+    case 'A':
+      // The sending program takes a drawing's plain numbers for px of its own size, whatever the file says in mm.
+      return byColour(files.drawingSvg, MM_PER_INCH / truth.importPxPerInch, files.cutColour);
+    case 'C':
+      return byColour(files.queueSvg, null, files.cutColour);
+    case 'D':
+      return plainCut(input, files);
+    case 'B':
+    case 'E': {
+      const drawing = openDrawing(files.printSvg, null);
+      if (!drawing.ok) return drawing;
+      const lines = await traceRings(files.picture, { growthMm: truth.traceGrowthMm ?? 0 });
+      return ok({ drawing: drawing.value, lines });
+    }
+  }
+}
+
 /**
  * Stand-ins of printer, sending program and cutter: print the ink, read the marks with noise, move by the machine's own
  * error and its settings, cut. The truth stays inside; what comes out is a drawing to be read like a sheet.
  */
-export function printAndCut(input: StandinInput, rng: Rng): Result<SheetPicture, StandinProblem> {
-  const work = commanded(input);
+export async function printAndCut(input: StandinInput, rng: Rng): Promise<Result<SheetPicture, StandinProblem>> {
+  const work = await commanded(input);
   if (!work.ok) return work;
-  const { truth, load, marks, settings, valuesNow } = input;
+  const { truth, load, marks, loadModel, settings, valuesNow } = input;
   const print: Affine = { xx: truth.printScale, xy: 0, yx: 0, yy: truth.printScale, tx: 0, ty: 0 };
-  const cut = then(actualCutMap({ truth, load, marks, settings, valuesNow }, rng), print);
+  // The block moved on its page with its cut lines, before the marks were added.
+  const onPage = translation(truth.placement?.xMm ?? 0, truth.placement?.yMm ?? 0);
+  const actual = then(actualCutMap({ truth, load, marks, loadModel, settings, valuesNow }, rng), print);
+  const cut = then(then(onPage, actual), inverseOf(onPage));
   return ok({
     ink: inkOf(work.value.drawing, print),
     cuts: work.value.lines.map((line) => line.map((p) => apply(cut, p))),

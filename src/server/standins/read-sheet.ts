@@ -3,6 +3,8 @@ import type { Point } from '@/core/geometry/affine';
 import { standardNormal, type Rng } from '@/core/math/random';
 import { readWedgePicture } from '@/core/simulate/read-picture';
 import type { SheetDefinition, WedgeFigure } from '@/core/target/sheet-definition';
+import { rimDisplacement } from '@/core/reading/observation';
+import { LIFT_OFF_REACH_MM, LIFT_OFF_RING_OUTER_MM } from '@/core/target/lift-off';
 import { figureToSheet, READING_STEP_MM, WEDGE_REACH_MM } from '@/core/target/wedge';
 
 export interface SeenWedge {
@@ -53,4 +55,49 @@ export function readWedges(
       const isInside = entered !== null && Math.abs(entered) <= WEDGE_REACH_MM;
       return { spotNo: figure.spotNo, axis: figure.axis, readingMm: isInside ? entered : null };
     });
+}
+
+export interface SeenRims {
+  readonly spotNo: number;
+  /** Half the difference of opposite rims, across and along; null when the cut is out of the disc's reach. */
+  readonly acrossMm: number | null;
+  readonly alongMm: number | null;
+}
+
+/** The closed cut round a disc, its middle within the disc's reach of the printed one. */
+function ringOver(centre: Point, cuts: readonly (readonly Point[])[]): readonly Point[] | undefined {
+  const rings = cuts.filter((c) => c.length > 40);
+  const middleOf = (ring: readonly Point[]): Point => ({
+    x: (Math.min(...ring.map((p) => p.x)) + Math.max(...ring.map((p) => p.x))) / 2,
+    y: (Math.min(...ring.map((p) => p.y)) + Math.max(...ring.map((p) => p.y))) / 2,
+  });
+  return rings
+    .map((ring) => ({ ring, gap: Math.hypot(middleOf(ring).x - centre.x, middleOf(ring).y - centre.y) }))
+    .filter((r) => r.gap < LIFT_OFF_REACH_MM + 1)
+    .sort((a, b) => a.gap - b.gap)[0]?.ring;
+}
+
+/** A stand-in for the operator with lifted discs: evens out opposite rims, with the eye's noise and the entered step. */
+export function readRims(
+  definition: SheetDefinition,
+  cuts: readonly (readonly Point[])[],
+  eye: { readonly sdMm: number; readonly rng: Rng },
+): readonly SeenRims[] {
+  const entered = (mm: number): number | null => {
+    const seen = Number(
+      (Math.round((mm + eye.sdMm * standardNormal(eye.rng)) / READING_STEP_MM) * READING_STEP_MM).toFixed(2),
+    );
+    return Math.abs(seen) <= LIFT_OFF_REACH_MM ? seen : null;
+  };
+  return definition.liftOffs.map(({ spotNo, centre }) => {
+    const ring = ringOver(centre, cuts);
+    if (!ring) return { spotNo, acrossMm: null, alongMm: null };
+    const rim = (component: 'x' | 'y'): number => {
+      const values = ring.map((p) => p[component] - centre[component]);
+      const minus = -Math.min(...values) - LIFT_OFF_RING_OUTER_MM;
+      const plus = Math.max(...values) - LIFT_OFF_RING_OUTER_MM;
+      return rimDisplacement(minus, plus);
+    };
+    return { spotNo, acrossMm: entered(rim('x')), alongMm: entered(rim('y')) };
+  });
 }

@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { PrintButton } from '../components/PrintButton';
 
 export interface InstructionsView {
   readonly steps: readonly string[];
@@ -30,6 +31,7 @@ export function Instructions({ view, children }: { readonly view: InstructionsVi
         ))}
       </ol>
       {children}
+      <PrintButton />
       {view.cautions.map((c) => (
         <p key={c} className="caution">
           {c}

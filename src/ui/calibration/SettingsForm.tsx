@@ -18,6 +18,8 @@ interface Props {
   /** Whether settings leave something worth moving in the file. */
   readonly leavesRest: boolean;
   readonly firstWay: Way;
+  /** Not where the program traces its own lines. */
+  readonly canMoveFile: boolean;
 }
 
 /** The three ways out: settings keyed in and typed back, cut lines moved in the file, a border that hides it. */
@@ -56,14 +58,14 @@ export function SettingsForm(props: Props) {
     {
       way: 'settings-and-file',
       title: 'Settings, and move the rest in the file',
-      words: 'Rotation and squareness have no setting here: the cut lines of each file are moved for them.',
-      isOffered: changes.length > 0 && props.leavesRest,
+      words: 'What no setting here reaches: the cut lines of each file are moved for it.',
+      isOffered: changes.length > 0 && props.leavesRest && props.canMoveFile,
     },
     {
       way: 'file',
       title: 'Move the cut in the file',
       words: `Nothing is set on the machine; cut lines are moved. Leaves ${props.afterFile}.`,
-      isOffered: true,
+      isOffered: props.canMoveFile,
     },
     { way: 'none', title: 'Leave it, and hide it', words: props.borderWords, isOffered: true },
   ];

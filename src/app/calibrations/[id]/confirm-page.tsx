@@ -5,9 +5,9 @@ import { verdictLines } from '@/server/services/map-words';
 import { currentSets, latestCorrection, planCut } from '@/server/services/record';
 import { ActionButton } from '@/ui/calibration/ActionButton';
 import { PlumbGauge } from '@/ui/components/PlumbGauge';
-import { ReadStation } from '@/ui/read/ReadStation';
 import { CutPage } from './cut-page';
-import { readViewOf } from './read-views';
+import { looksAnswered, looksOf } from '@/server/services/looks';
+import { FineStation } from './fine-station';
 import { AnalysisMap } from './analysis-map';
 import { OddReadings } from './odd-readings';
 import type { StepProps } from './step-props';
@@ -111,22 +111,20 @@ export function ConfirmPage(props: StepProps) {
   const isCut = set !== undefined && set.purpose !== 'before';
   const needsCut = !isCut || (query.cut === 'again' && !planCut(record, true).needsNewSheet);
   if (needsCut) return <CutPage {...props} />;
-  const figures = record.definition.wedges.filter(
-    (w) => w.setNo === set.setNo && !set.leftOut.includes(`${w.spotNo} ${w.axis}`),
-  ).length;
-  const looked = record.readings.filter((r) => r.cutSetId === set.id && r.method === 'wedge').length;
-  if (looked >= figures && query.read !== 'again') return <VerdictPage {...props} />;
+  if (looksAnswered(record, set) >= looksOf(record, set).length && query.read !== 'again')
+    return <VerdictPage {...props} />;
   return (
     <>
       <h1 className="station-title">Read the confirming cut, as if you had never seen it</h1>
-      <ReadStation
-        key={set.id}
-        view={readViewOf(record, set, {
+      <FineStation
+        record={record}
+        set={set}
+        asked={{
           system,
           isBlind: true,
           start: null,
           next: { href: `/calibrations/${record.calibration.id}/confirm`, words: 'All read: the verdict' },
-        })}
+        }}
       />
     </>
   );

@@ -1,8 +1,8 @@
 import Link from 'next/link';
 import { formatLength } from '@/core/units/length';
-import { analyse } from '@/server/services/analysis';
+import { analyse, type Analysis } from '@/server/services/analysis';
 import { mapHeadline, mapNotes, partViews } from '@/server/services/map-words';
-import { latestCorrection } from '@/server/services/record';
+import { canMoveFile, latestCorrection } from '@/server/services/record';
 import { AnalysisMap } from './analysis-map';
 import { OddReadings } from './odd-readings';
 import type { StepProps } from './step-props';
@@ -12,6 +12,32 @@ const ERRORS = {
   'axis-missing': 'Readings across and along are both needed: one of them is missing.',
   'not-finite': 'A reading holds no number.',
 } as const;
+
+interface WaysProps extends Pick<StepProps, 'record' | 'system'> {
+  readonly analysis: Analysis;
+}
+
+/** Settings, the file, or a border: always the three, each with what it leaves. */
+function ThreeWays({ record, system, analysis: a }: WaysProps) {
+  return (
+    <>
+      <h2>Three ways out</h2>
+      <ol className="steps">
+        <li>
+          {a.plan.changes.length > 0
+            ? `Key in settings: brings the worst corner to ${formatLength(a.afterSettingsMm, system)}.`
+            : 'Settings: none here can put this right.'}
+        </li>
+        <li>
+          {canMoveFile(record)
+            ? `Move the cut in the file: what is left is the doubt of the map itself, up to ${formatLength(a.bounds.upperMm - a.bounds.worstMm, system)} now.`
+            : 'The file: this program traces its own lines, so they cannot be moved.'}
+        </li>
+        <li>{`Change nothing: a white border or bleed under ${formatLength(a.next.q95Mm, system)} will show it.`}</li>
+      </ol>
+    </>
+  );
+}
 
 export function MapPage({ record, system, query }: StepProps) {
   const { id } = record.calibration;
@@ -43,16 +69,7 @@ export function MapPage({ record, system, query }: StepProps) {
               {keepAll ? 'leave it out' : 'count it all the same'}
             </Link>
           </OddReadings>
-          <h2>Three ways out</h2>
-          <ol className="steps">
-            <li>
-              {a.plan.changes.length > 0
-                ? `Key in settings: brings the worst corner to ${formatLength(a.afterSettingsMm, system)}.`
-                : 'Settings: none here can put this right.'}
-            </li>
-            <li>{`Move the cut in the file: what is left is the doubt of the map itself, up to ${formatLength(a.bounds.upperMm - a.bounds.worstMm, system)} now.`}</li>
-            <li>{`Change nothing: a white border or bleed under ${formatLength(a.next.q95Mm, system)} will show it.`}</li>
-          </ol>
+          <ThreeWays record={record} system={system} analysis={a} />
           {!isAfter && (
             <p>
               <Link

@@ -7,23 +7,24 @@ import { currentSets, type CutSet } from '@/server/services/record';
 import { roughOf } from '@/server/services/rough';
 import { RoughChoice } from '@/ui/calibration/RoughChoice';
 import { LookFirst } from '@/ui/read/LookFirst';
-import { ReadStation } from '@/ui/read/ReadStation';
 import { RoughStation } from '@/ui/read/RoughStation';
-import { readViewOf, roughViewOf } from './read-views';
+import { FineStation } from './fine-station';
+import { roughViewOf } from './read-views';
 import type { StepProps } from './step-props';
 
 function Fine({ record, system, query, set }: StepProps & { readonly set: CutSet }) {
   const { id } = record.calibration;
   const start = query.spot && query.axis ? { spotNo: Number(query.spot), axis: query.axis } : null;
   return (
-    <ReadStation
-      key={`${set.id} ${query.spot ?? ''} ${query.axis ?? ''}`}
-      view={readViewOf(record, set, {
+    <FineStation
+      record={record}
+      set={set}
+      asked={{
         system,
         isBlind: set.purpose !== 'before',
         start,
         next: { href: `/calibrations/${id}/map`, words: 'All read: see the map' },
-      })}
+      }}
     />
   );
 }
@@ -58,8 +59,8 @@ export function ReadPage(props: StepProps) {
   const { record, query } = props;
   const set = currentSets(record).at(-1);
   if (!set) return <h1>Nothing cut since the last correction. Cut first.</h1>;
-  const hasFine = record.readings.some((r) => r.cutSetId === set.id && r.method === 'wedge');
-  const hasGrids = set.setNo === 1;
+  const hasFine = record.readings.some((r) => r.cutSetId === set.id && r.method !== 'rough');
+  const hasGrids = set.setNo === 1 && record.definition.roughs.length > 0;
   const look = query.look ?? (hasFine ? 'fine' : 'ask');
   const isFine = look === 'fine' || !hasGrids;
   if (look === 'ask' && hasGrids) {

@@ -2,6 +2,7 @@ import { viewTurnOf, type TurnDeg } from '@/core/geometry/load';
 import type { UnitSystem } from '@/core/units/length';
 import type { CalibrationRecord, CutSet } from '@/server/services/record';
 import type { ReadView } from '@/ui/read/ReadStation';
+import type { RimView } from '@/ui/read/RimStation';
 import type { RoughView } from '@/ui/read/RoughStation';
 import { slotKey, type Kept } from '@/ui/read/slot';
 
@@ -19,7 +20,7 @@ const pictureHref = (record: CalibrationRecord, set: CutSet): string | null =>
     ? `/calibrations/${record.calibration.id}/picture?sheet=${set.sheetNo}&sets=${record.cutSets.length}`
     : null;
 
-interface Asked {
+export interface Asked {
   readonly system: UnitSystem;
   readonly isBlind: boolean;
   readonly start: ReadView['start'];
@@ -35,7 +36,22 @@ export function readViewOf(record: CalibrationRecord, set: CutSet, asked: Asked)
     turnDeg: turnInHand(record, set),
     leftOut: set.leftOut,
     kept: keptOf(record, set),
-    firstStartMm: Math.round((Math.random() - 0.5) * 20) / 20,
+    firstStartMm: randomStep(),
+    pictureHref: pictureHref(record, set),
+    ...asked,
+  };
+}
+
+const randomStep = (): number => Math.round((Math.random() - 0.5) * 20) / 20;
+
+export function rimViewOf(record: CalibrationRecord, set: CutSet, asked: Asked): RimView {
+  return {
+    cutSetId: set.id,
+    discs: record.definition.liftOffs,
+    turnDeg: turnInHand(record, set),
+    isSeenThrough: record.setupRow.setup.family === 'F5',
+    kept: keptOf(record, set),
+    firstStart: { x: randomStep(), y: randomStep() },
     pictureHref: pictureHref(record, set),
     ...asked,
   };

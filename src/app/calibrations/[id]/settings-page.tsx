@@ -5,6 +5,7 @@ import { formatLength } from '@/core/units/length';
 import { analyse, type Analysis } from '@/server/services/analysis';
 import { changeView } from '@/server/services/change-view';
 import { changedOnly } from '@/server/services/corrections';
+import { canMoveFile } from '@/server/services/record';
 import { SettingsForm, type Way } from '@/ui/calibration/SettingsForm';
 import { MovePicture } from '@/ui/calibration/MovePicture';
 import type { StepProps } from './step-props';
@@ -16,7 +17,10 @@ function firstWay(a: Analysis, changes: number, toleranceMm: number): Way {
   return isEnough ? 'settings' : 'settings-and-file';
 }
 
+const wayWithoutFile = (changes: number): Way => (changes > 0 ? 'settings' : 'none');
+
 function headline(way: Way, changes: readonly ReturnType<typeof changeView>[]): string {
+  if (way === 'none') return 'Nothing on this machine reaches it: a border or bleed must hide it';
   if (changes.length === 0) return 'Nothing on this machine reaches it: move the cut in the file';
   if (way === 'file') return 'Settings alone leave too much: move the cut in the file';
   return changes.map((c) => `Set ${c.plan.setting.displayName} from ${c.before} to ${c.after}`).join('; ');
@@ -46,7 +50,8 @@ export function SettingsPage({ record, system, query }: StepProps) {
   const a = analysed.value;
   const { feeds } = record.setupRow.cutter;
   const changes = changedOnly(a.plan).map((c) => changeView(c, feeds));
-  const way = firstWay(a, changes.length, toleranceMm);
+  const canMove = canMoveFile(record);
+  const way = canMove ? firstWay(a, changes.length, toleranceMm) : wayWithoutFile(changes.length);
   const leavesRest = a.afterSettingsMm > toleranceMm / 5;
   return (
     <>
@@ -81,6 +86,7 @@ export function SettingsPage({ record, system, query }: StepProps) {
           borderWords={`A white border or bleed under ${formatLength(a.next.q95Mm, system)} will show the error.`}
           leavesRest={leavesRest}
           firstWay={way}
+          canMoveFile={canMove}
         />
       </div>
     </>

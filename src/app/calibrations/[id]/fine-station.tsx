@@ -1,0 +1,17 @@
+import type { CalibrationRecord, CutSet } from '@/server/services/record';
+import { ReadStation } from '@/ui/read/ReadStation';
+import { RimStation } from '@/ui/read/RimStation';
+import { readViewOf, rimViewOf, type Asked } from './read-views';
+
+interface Props {
+  readonly record: CalibrationRecord;
+  readonly set: CutSet;
+  readonly asked: Asked;
+}
+
+/** The station that a set's figures are read at: wedges one by one, lift-off discs both ways in one look. */
+export function FineStation({ record, set, asked }: Props) {
+  const key = `${set.id} ${asked.start?.spotNo ?? ''} ${asked.start?.axis ?? ''}`;
+  if (record.definition.liftOffs.length > 0) return <RimStation key={key} view={rimViewOf(record, set, asked)} />;
+  return <ReadStation key={key} view={readViewOf(record, set, asked)} />;
+}

@@ -1,0 +1,173 @@
+import 'server-only';
+import type { Family } from '@/core/shop/words';
+import { LIFT_OFF_RIM_MM } from '@/core/target/lift-off';
+import type { CalibrationRecord, CutPlan } from './record';
+
+type Steps = readonly string[];
+
+const programOf = (record: CalibrationRecord): string => record.setupRow.program?.name ?? 'your program';
+const sizeOf = ({ block }: CalibrationRecord): string => `W ${block.widthMm} and H ${block.lengthMm} mm`;
+const modeOf = ({ setupRow: { printMode } }: CalibrationRecord): string =>
+  [printMode.name, printMode.isBorderless ? 'not borderless, whatever it offers' : ''].filter(Boolean).join(', ');
+
+const ONE_PASS =
+  'Feed the roll straight. Printing and cutting go in one pass: set tool and force for this material first.';
+
+/** What a family does before it prints, where it differs from a plain sheet. */
+function beforePrint({ setupRow: { setup }, block }: CalibrationRecord): Steps {
+  const steps: Partial<Record<Family, Steps>> = {
+    F2: [ONE_PASS],
+    F9: [ONE_PASS, 'Make one piece of this sheet; count stations from the leading edge when you copy it later.'],
+    F5: ['Print mirrored, as for your work: the numbers must read right through the film.'],
+    F6: [`Print this on the front of a ${block.name} sheet, with the marks; the back is printed after it was turned.`],
+  };
+  return steps[setup.family] ?? [];
+}
+
+/** What is done to the print before it is cut. */
+function afterPrint({ setupRow: { setup, cutter } }: CalibrationRecord): Steps {
+  const spare = [
+    cutter.spareFrontMm > 0 ? `${cutter.spareFrontMm} mm before the first marks` : '',
+    cutter.spareRearMm > 0 ? `${cutter.spareRearMm} mm after the last` : '',
+  ].filter(Boolean);
+  const cutOff = `Cut the piece off with spare material at both ends${spare.length > 0 ? `: ${spare.join(', ')}` : ''}. Note which end leads.`;
+  const steps: Partial<Record<Family, Steps>> = {
+    F3: [cutOff],
+    F8: [cutOff],
+    F4: ['Laminate it as you do your work, and one more piece for the confirm.', cutOff],
+    F5: ['Tape the marks, lay the backing on, and bare the marks again.', cutOff],
+  };
+  return steps[setup.family] ?? [];
+}
+
+function routePrint(record: CalibrationRecord): Steps {
+  const name = programOf(record);
+  const { code, block, setupRow } = record;
+  const spotInk = setupRow.program?.spotInkName ?? 'Cut';
+  switch (record.calibration.route) {
+    case 'A':
+      return [
+        `In ${name}, make a page the size of the sheet (${block.name}) and switch its registration marks on, with the inset you use for work.`,
+        `Import the drawing. Its size must read ${sizeOf(record)}, as printed on its border. If it reads anything else, type ${sizeOf(record)}.`,
+        'Centre it on the page and group it, so that print and cut lines cannot come apart.',
+        `Save it as "${code}".`,
+        record.definition.sets === 2
+          ? 'Set the lines of layer "cut 1" to cut; layer "cut 2" and all else to no cut.'
+          : 'Set the lines of layer "cut 1" to cut, all else to no cut.',
+        `Print from ${name} at actual size (100 %), ${modeOf(record)}.`,
+      ];
+    case 'B':
+      return [
+        `In ${name}, make a page the size of the sheet (${block.name}) with registration marks on. Turn bleed off.`,
+        `Place the picture and type its width: ${block.widthMm} mm, proportions kept.`,
+        'Trace it. Keep the outer outline of each closed ring alone; delete every other line that the trace found.',
+        `Offset those outlines outward by ${LIFT_OFF_RIM_MM} mm and delete the traced ones.`,
+        `Group picture and outlines, save it as "${code}", and print at actual size (100 %), ${modeOf(record)}.`,
+      ];
+    case 'C':
+      return [
+        `Place the PDF in ${name} at 100 %, not turned. Its cut lines are in the spot ink "${spotInk}", in a layer of their own.`,
+        'See that the queue names that ink as a cut line and prints none of it.',
+        record.definition.sets === 1
+          ? 'Choose print and cut in one pass.'
+          : 'Have it add its marks, and choose print only; leave spare material at both ends.',
+        `Print it, ${modeOf(record)}.`,
+      ];
+    case 'D':
+      return [
+        `Open the PDF and print it on ${block.name}, ${modeOf(record)}, at actual size: no fit to page, no shrink, 100 %.`,
+        'Its four squares are the registration marks. They must be whole.',
+        `Write nothing on it: its code ${code} and spot numbers are printed.`,
+      ];
+    case 'E':
+      return [
+        `Print the picture at ${sizeOf(record)}, 100 %, ${modeOf(record)}.`,
+        'Lay it flat on the mat that carries the marks, square to it, without a shadow over it.',
+      ];
+  }
+}
+
+/** How the check sheet is printed, one thing at a time. */
+export const printStepsFor = (record: CalibrationRecord): Steps => [
+  ...beforePrint(record),
+  ...routePrint(record),
+  ...afterPrint(record),
+];
+
+interface CutSteps {
+  readonly plan: CutPlan;
+  readonly isConfirm: boolean;
+  /** A file other than the saved one is to be cut. */
+  readonly isMoved: boolean;
+}
+
+const FORCE =
+  'Force first: make your machine\u2019s own test cut in the spare. A piece the same size must lift cleanly, liner unharmed.';
+
+function loadStep(record: CalibrationRecord, isConfirm: boolean): string {
+  const { family } = record.setupRow.setup;
+  if (family === 'F2' || family === 'F9')
+    return isConfirm
+      ? 'Take the roll out, load it again, and send the sheet anew: this is the second piece.'
+      : 'It is cut as soon as it is printed: do not touch the roll between.';
+  if (family === 'F7')
+    return isConfirm
+      ? 'Lay the second print on the mat, photograph it anew and load the mat again.'
+      : 'Photograph the mat from straight above, then load it.';
+  return isConfirm
+    ? 'Unload the sheet, load it again, and have the marks read afresh. Without that this is only a check of the settings.'
+    : 'Load the printed sheet. Note which way its arrow points.';
+}
+
+function sendSteps(record: CalibrationRecord, { plan, isMoved }: CutSteps): Steps {
+  const name = programOf(record);
+  const { code } = record;
+  switch (record.calibration.route) {
+    case 'A':
+      return [
+        `Open the saved file ${code} in ${name}.`,
+        ...(isMoved
+          ? [`Replace its lines of layer "cut ${plan.setNo}" by those of the moved drawing. The print must not move.`]
+          : []),
+        `Set layer "cut ${plan.setNo}" to cut, all else to no cut.`,
+        'Send it: the marks are read, then it cuts.',
+      ];
+    case 'B':
+      return [`Open the saved file ${code} in ${name} and send it: the marks are read, then it cuts round each ring.`];
+    case 'C':
+      return record.definition.sets === 1
+        ? ['The queue cuts it in the same pass.']
+        : [
+            isMoved
+              ? `Place the PDF for cut ${plan.setNo} exactly as the first one, and choose cut only.`
+              : 'Choose the same job in the queue, and cut only.',
+          ];
+    case 'D':
+      return record.setupRow.setup.family === 'F8'
+        ? [
+            'Drive the tool over the middle of the lower left square, then of the upper left one, as the panel asks. Over one mark alone it cannot correct a turn.',
+            `Send cut ${plan.setNo}. An HPGL file cannot start a mark reading: start it at the panel first.`,
+          ]
+        : [
+            `Send cut ${plan.setNo} to the cutter the way you send plain cut files. An HPGL file cannot start a mark reading: start it at the panel first, the lower left mark is the origin.`,
+          ];
+    case 'E':
+      return [
+        `In ${name}, open the photo, trace the rings, keep each ring\u2019s outer outline alone and offset it outward by ${LIFT_OFF_RIM_MM} mm.`,
+        'Send it.',
+      ];
+  }
+}
+
+function liftStep(record: CalibrationRecord): Steps {
+  if (record.definition.liftOffs.length === 0) return [];
+  return ['Lift the discs and lay them on dark card, pointer up, in the order of their dots.'];
+}
+
+/** How the next set is cut, one thing at a time. */
+export const cutStepsFor = (record: CalibrationRecord, cut: CutSteps): Steps => [
+  ...(cut.isConfirm ? [] : [FORCE]),
+  loadStep(record, cut.isConfirm),
+  ...sendSteps(record, cut),
+  ...liftStep(record),
+];

@@ -1,0 +1,254 @@
+'use client';
+
+import Link from 'next/link';
+import { useCallback, useEffect, useRef, useState, type KeyboardEvent } from 'react';
+import { nextTurn, type TurnDeg } from '@/core/geometry/load';
+import type { Point } from '@/core/geometry/affine';
+import { rimDisplacement } from '@/core/reading/observation';
+import type { LiftOffFigure } from '@/core/target/lift-off';
+import { formatLength, type UnitSystem } from '@/core/units/length';
+import { LengthField } from '../components/LengthField';
+import { DiscLoupe } from './DiscLoupe';
+import { clampRim, rimKey, withSeen, type DiscView } from './rim-view';
+import { slotKey, type Kept } from './slot';
+import { TablePicture } from './TablePicture';
+import { useReadings } from './use-readings';
+
+export interface RimView {
+  readonly cutSetId: string;
+  readonly discs: readonly LiftOffFigure[];
+  readonly turnDeg: TurnDeg;
+  readonly isSeenThrough: boolean;
+  readonly kept: Readonly<Record<string, Kept>>;
+  readonly isBlind: boolean;
+  readonly system: UnitSystem;
+  /** Random place of the first picture, drawn by the server so that both sides agree. */
+  readonly firstStart: Point;
+  readonly start: { readonly spotNo: number } | null;
+  readonly next: { readonly href: string; readonly words: string };
+  readonly pictureHref: string | null;
+}
+
+const keyOf = (spotNo: number): string => slotKey({ method: 'rim', spotNo, axis: 'along' });
+
+/** Anywhere within half a mm both ways, never the prediction. */
+function randomStart(): Point {
+  const [a = 0, b = 0] = crypto.getRandomValues(new Uint32Array(2));
+  return { x: clampRim(a / 2 ** 32 - 0.5), y: clampRim(b / 2 ** 32 - 0.5) };
+}
+
+function firstIndex({ discs, start, kept }: RimView): number {
+  const asked = start ? discs.findIndex((d) => d.spotNo === start.spotNo) : -1;
+  if (asked >= 0) return asked;
+  return Math.max(
+    0,
+    discs.findIndex((d) => kept[keyOf(d.spotNo)] === undefined),
+  );
+}
+
+/** Read lift-off discs: one disc at a time, both directions in one look, moved until its rims look like the disc in hand. */
+export function RimStation({ view }: { readonly view: RimView }) {
+  const keeper = useReadings(view.kept);
+  const [index, setIndex] = useState(() => firstIndex(view));
+  const [start, setStart] = useState(view.firstStart);
+  const [place, setPlace] = useState(view.firstStart);
+  const [turnDeg, setTurnDeg] = useState<TurnDeg>(view.turnDeg);
+  const frame = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    frame.current?.focus({ preventScroll: true });
+  }, []);
+  const moveBy = useCallback((by: Point) => {
+    setPlace((now) => ({ x: now.x + by.x, y: now.y + by.y }));
+  }, []);
+  const disc = view.discs[index];
+  if (!disc) return <p>This sheet has no discs to read.</p>;
+  const eye: DiscView = { turnDeg, isSeenThrough: view.isSeenThrough };
+  const shown: Point = { x: clampRim(place.x), y: clampRim(place.y) };
+  const open = view.discs.filter((d) => keeper.kept[keyOf(d.spotNo)] === undefined);
+
+  const choose = (next: number): void => {
+    const from = randomStart();
+    setIndex(next);
+    setStart(from);
+    setPlace(from);
+  };
+  const answer = (state: Kept['state']): void => {
+    const { spotNo } = disc;
+    const isRead = state === 'read';
+    for (const axis of ['across', 'along'] as const) {
+      const component = axis === 'across' ? 'x' : 'y';
+      keeper.keep({
+        cutSetId: view.cutSetId,
+        spotNo,
+        axis,
+        method: 'rim',
+        state,
+        readingMm: isRead ? shown[component] : null,
+        startedAtMm: start[component],
+      });
+    }
+    const rest = open.find((d) => d.spotNo !== spotNo);
+    choose(rest ? view.discs.indexOf(rest) : index);
+  };
+  const handleKey = (event: KeyboardEvent): void => {
+    if (event.target instanceof HTMLInputElement) return;
+    const moved = rimKey(eye, event.key, event.shiftKey ? 0.5 : 0.05);
+    if (moved) {
+      event.preventDefault();
+      moveBy(moved);
+    } else if (event.key === 'Enter' && event.target === frame.current) answer('read');
+    else if (event.key.toLowerCase() === 'r') setTurnDeg(nextTurn(turnDeg));
+  };
+  const left = open.length;
+  return (
+    <div className="two" ref={frame} tabIndex={-1} role="application" aria-label="Match the disc" onKeyDown={handleKey}>
+      <div>
+        <DiscLoupe
+          figure={disc}
+          view={eye}
+          displacement={shown}
+          label={`Disc ${disc.spotNo} with its rims as entered`}
+          onDrag={moveBy}
+        />
+        <button
+          type="button"
+          className="btn-plain"
+          onClick={() => {
+            setTurnDeg(nextTurn(turnDeg));
+          }}
+        >
+          Hold the disc like this, pointer up as drawn, or turn the picture <span className="key">R</span>
+        </button>
+      </div>
+      <div>
+        <h2>{`Spot ${disc.spotNo} (${disc.spotNo} ${disc.spotNo === 1 ? 'dot' : 'dots'}): make its rims look like the disc`}</h2>
+        <p className="quiet">
+          Arrow keys move the cut the way they point (Shift: half a mm); drag it with a finger. The rim is the clear
+          edge outside the printed ring.
+        </p>
+        <p className="d-flex flex-wrap gap-2">
+          <button
+            type="button"
+            className="btn btn-primary flex-fill"
+            onClick={() => {
+              answer('read');
+            }}
+          >
+            It looks like this <span className="key">Enter</span>
+          </button>
+        </p>
+        <p className="d-flex flex-wrap gap-3 mb-1">
+          <button
+            type="button"
+            className="btn-plain"
+            onClick={() => {
+              answer('skipped');
+            }}
+          >
+            Skip it
+          </button>
+          <button
+            type="button"
+            className="btn-plain"
+            onClick={() => {
+              answer('unreadable');
+            }}
+          >
+            Cannot be read
+          </button>
+        </p>
+        <p role="status">{keeper.notice}</p>
+        <MeasuredRims
+          key={disc.spotNo}
+          system={view.system}
+          onMeasured={(axis, seenMm) => {
+            setPlace((now) => withSeen(eye, now, axis, seenMm));
+          }}
+        />
+        <RimsSoFar view={view} kept={keeper.kept} current={disc.spotNo} onChoose={choose} />
+        {keeper.sending === 0 && (
+          <Link className={`btn ${left === 0 ? 'btn-primary' : 'btn-quiet'}`} href={view.next.href} prefetch={false}>
+            {left === 0 ? view.next.words : `${left} still to read`}
+          </Link>
+        )}
+        {view.pictureHref && (
+          <TablePicture href={view.pictureHref} figure={{ centre: disc.centre }} turnDeg={turnDeg} />
+        )}
+      </div>
+    </div>
+  );
+}
+
+interface MeasuredProps {
+  readonly system: UnitSystem;
+  readonly onMeasured: (axis: 'sideways' | 'lengthways', seenMm: number) => void;
+}
+
+const PAIRS = [
+  ['sideways', 'Rim on the left', 'Rim on the right'],
+  ['lengthways', 'Rim towards you', 'Rim away from you'],
+] as const;
+
+/** For those who measure: a pair of opposite rims moves the picture by half their difference. */
+function MeasuredRims({ system, onMeasured }: MeasuredProps) {
+  const [rims, setRims] = useState<Readonly<Record<string, number | null>>>({});
+  return (
+    <details>
+      <summary>Measure the rims instead</summary>
+      {PAIRS.map(([axis, minus, plus]) => (
+        <div key={axis} className="d-flex flex-wrap gap-3">
+          {[minus, plus].map((label) => (
+            <LengthField
+              key={label}
+              label={label}
+              system={system}
+              onChange={(mm) => {
+                const next = { ...rims, [label]: mm };
+                setRims(next);
+                const low = next[minus];
+                const high = next[plus];
+                if (typeof low === 'number' && typeof high === 'number') onMeasured(axis, rimDisplacement(low, high));
+              }}
+            />
+          ))}
+        </div>
+      ))}
+    </details>
+  );
+}
+
+interface SoFarProps {
+  readonly view: RimView;
+  readonly kept: Readonly<Record<string, Kept>>;
+  readonly current: number;
+  readonly onChoose: (index: number) => void;
+}
+
+/** What was read so far; a tap reads it again. A confirming cut is read blind. */
+function RimsSoFar({ view, kept, current, onChoose }: SoFarProps) {
+  const words = (spotNo: number): string => {
+    const both = (['across', 'along'] as const).map((axis) => kept[slotKey({ method: 'rim', spotNo, axis })]);
+    const [first] = both;
+    if (!first) return '\u2013';
+    if (first.state !== 'read') return first.state;
+    if (view.isBlind) return 'read';
+    return both.map((k) => formatLength(k?.readingMm ?? 0, view.system, true)).join(', ');
+  };
+  return (
+    <ol className="so-far">
+      {view.discs.map((d, i) => (
+        <li key={d.spotNo}>
+          <button
+            type="button"
+            className={d.spotNo === current ? 'current' : ''}
+            onClick={() => {
+              onChoose(i);
+            }}
+          >
+            <span className="quiet">{`disc ${d.spotNo}`}</span> <span className="figures">{words(d.spotNo)}</span>
+          </button>
+        </li>
+      ))}
+    </ol>
+  );
+}

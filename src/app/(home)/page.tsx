@@ -5,7 +5,9 @@ import { currentSession } from '@/server/services/session';
 import { benchHeadline } from '@/ui/components/bench-words';
 import { agoWords } from '@/ui/components/dates';
 import { HomeShell } from '@/ui/components/HomeShell';
+import Link from 'next/link';
 import { SetupCard, type SetupCardView } from '@/ui/components/SetupCard';
+import { StartOwnShop } from '@/ui/shop/StartOwnShop';
 
 export const dynamic = 'force-dynamic';
 
@@ -28,11 +30,26 @@ export default async function BenchPage() {
   const sorted = [...setups].sort((a, b) => ORDER[a.state] - ORDER[b.state]);
   return (
     <HomeShell here="Bench" people={session}>
-      <h1>{benchHeadline(setups.map((s) => s.state))}</h1>
-      {setups.length === 0 && <p>There is no printer + cutter here yet.</p>}
+      <h1>{setups.length === 0 ? 'Nothing on the bench yet' : benchHeadline(setups.map((s) => s.state))}</h1>
       {sorted.map((setup) => (
         <SetupCard key={setup.id} view={viewOf(setup, today)} system={session.person.unitSystem} />
       ))}
+      <section className="own-shop">
+        {session.shop.isDemo ? (
+          <>
+            <h2>This is the demo: every machine in it is a stand-in</h2>
+            <StartOwnShop />
+          </>
+        ) : (
+          <Link
+            className={`btn ${setups.length === 0 ? 'btn-primary' : 'btn-quiet'}`}
+            href="/shop/new"
+            prefetch={false}
+          >
+            {setups.length === 0 ? 'Add your printer + cutter' : 'Add another printer + cutter'}
+          </Link>
+        )}
+      </section>
     </HomeShell>
   );
 }

@@ -5,10 +5,13 @@ export const EVENT_KINDS = [
   { kind: 'new_blade', words: 'new blade or holder', target: 'cutter' },
   { kind: 'firmware', words: 'firmware was updated', target: 'cutter' },
   { kind: 'rollers', words: 'rollers or mat were changed', target: 'cutter' },
-  { kind: 'program_updated', words: 'program was updated or reinstalled', target: 'program' },
+  { kind: 'long_idle', words: 'stood idle for long', target: 'cutter' },
+  { kind: 'program_updated', words: 'program was updated', target: 'program' },
+  { kind: 'reinstalled', words: 'program was installed anew', target: 'program' },
   { kind: 'other_computer', words: 'another computer sends now', target: 'program' },
   { kind: 'driver', words: 'driver, tray or paper type was changed', target: 'printer' },
   { kind: 'new_material', words: 'new batch of material', target: 'setup' },
+  { kind: 'larger_page', words: 'a larger page than was checked', target: 'setup' },
   { kind: 'seen_out', words: 'a cut was seen out of register', target: 'setup' },
 ] as const;
 
@@ -17,7 +20,15 @@ export type EventKind = (typeof EVENT_KINDS)[number]['kind'];
 /** Written by the application itself when a machine setting gets another value: every setup of that cutter is touched. */
 export const SETTING_CHANGED = 'setting_changed';
 
+/** Written by the application itself when a shared thing is described anew. */
+export const DESCRIBED_ANEW = 'described_anew';
+export const isAutomatic = (kind: string): boolean => kind === SETTING_CHANGED || kind === DESCRIBED_ANEW;
+
+/** A setting kept by the program does not outlive these. */
+export const LOSES_PROGRAM_SETTINGS: readonly string[] = ['reinstalled', 'other_computer'];
+
 export function eventWords(kind: string): string {
+  if (kind === DESCRIBED_ANEW) return 'its description was changed';
   if (kind === SETTING_CHANGED) return 'a machine setting was changed';
   return EVENT_KINDS.find((e) => e.kind === kind)?.words ?? kind;
 }

@@ -7,7 +7,7 @@ import type { SetupRow } from './shop';
 
 /** What holds settings: a cutter, and the program that sends to it. */
 export interface SettingOwners {
-  readonly cutterId: string;
+  readonly cutterId: string | null;
   readonly programId: string | null;
 }
 
@@ -25,12 +25,13 @@ export async function findSettings(
   owners: SettingOwners,
   firstMark: { x: number; y: number },
 ): Promise<MachineSetting[]> {
+  if (owners.cutterId === null && owners.programId === null) return [];
   const rows = await session
     .select()
     .from(machineSetting)
     .where(
       or(
-        eq(machineSetting.cutterId, owners.cutterId),
+        owners.cutterId ? eq(machineSetting.cutterId, owners.cutterId) : undefined,
         owners.programId ? eq(machineSetting.programId, owners.programId) : undefined,
       ),
     )

@@ -3,6 +3,7 @@
 import { cookies } from 'next/headers';
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
+import { ChooseShop, NewSetup, NewShop, RenameShop, SaveThing } from '@/contracts/shop';
 import { LogEvent, PutBack, SetPerson, TellShownValue, UndoEvent } from '@/contracts/inputs';
 import { ok } from '@/core/result';
 import { database } from '../services/database';
@@ -10,6 +11,9 @@ import { logEvent, undoEvent } from '../services/events';
 import { putBack } from '../services/put-back';
 import { tellShownValue } from '../services/shown-value';
 import { currentSession } from '../services/session';
+import { makeSetup } from '../services/setup-make';
+import { renameShop, startOwnShop } from '../services/shop-make';
+import { saveThing } from '../services/things';
 import { answer, type Answer } from './run';
 
 const YEAR_S = 31_536_000;
@@ -61,6 +65,55 @@ export async function valueShown(raw: unknown): Promise<Answer<string>> {
   return answer(TellShownValue, raw, async (input) => {
     const { person } = await currentSession();
     const done = await tellShownValue(database(), { personId: person.id }, input);
+    revalidatePath('/', 'layout');
+    return done;
+  });
+}
+
+async function enterShop(shopId: string): Promise<void> {
+  const jar = await cookies();
+  jar.set('shop', shopId, { httpOnly: true, sameSite: 'strict', maxAge: YEAR_S, path: '/' });
+  jar.delete('person');
+  revalidatePath('/', 'layout');
+}
+
+export async function chooseShop(raw: unknown): Promise<Answer<string>> {
+  return answer(ChooseShop, raw, async ({ shopId }) => {
+    await enterShop(shopId);
+    return ok(shopId);
+  });
+}
+
+export async function startShop(raw: unknown): Promise<Answer<string>> {
+  return answer(NewShop, raw, async (input) => {
+    const shopId = await startOwnShop(database(), input);
+    await enterShop(shopId);
+    return ok(shopId);
+  });
+}
+
+export async function nameShop(raw: unknown): Promise<Answer<string>> {
+  return answer(RenameShop, raw, async ({ id, name }) => {
+    const { shops } = await currentSession();
+    if (shops.some((s) => s.id === id && !s.isDemo)) await renameShop(database(), id, name);
+    revalidatePath('/', 'layout');
+    return ok(id);
+  });
+}
+
+export async function newSetup(raw: unknown): Promise<Answer<string>> {
+  return answer(NewSetup, raw, async (input) => {
+    const { person, shop } = await currentSession();
+    const done = await makeSetup(database(), { personId: person.id, shopId: shop.id }, input);
+    revalidatePath('/', 'layout');
+    return done;
+  });
+}
+
+export async function saveShopThing(raw: unknown): Promise<Answer<string>> {
+  return answer(SaveThing, raw, async (input) => {
+    const { person, shop } = await currentSession();
+    const done = await saveThing(database(), { personId: person.id, shopId: shop.id }, input);
     revalidatePath('/', 'layout');
     return done;
   });

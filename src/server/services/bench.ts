@@ -1,6 +1,6 @@
 import 'server-only';
 import type { StepName } from '@/contracts/steps';
-import { eventWords, SETTING_CHANGED } from '@/core/trust/event-kinds';
+import { eventWords, isAutomatic } from '@/core/trust/event-kinds';
 import { setupState, type SetupState } from '@/core/trust/setup-state';
 import type { Database } from '@/db/client';
 import { findEventsOf, findLatestCorrections, findLatestFailures, findLatestSaved, findOpen } from '@/db/queries/bench';
@@ -75,7 +75,7 @@ async function eventsSince(
       note: event.note,
       at: event.at,
       by: personName,
-      isAutomatic: event.kind === SETTING_CHANGED,
+      isAutomatic: isAutomatic(event.kind),
     }));
 }
 

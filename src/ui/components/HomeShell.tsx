@@ -8,13 +8,14 @@ export function HomeShell({
   people,
   children,
 }: {
-  readonly here: 'Bench' | 'History';
+  readonly here: 'Bench' | 'History' | 'Shop';
   readonly people: CurrentPersonView;
   readonly children: ReactNode;
 }) {
   const stops = [
     { label: 'Bench', href: '/' },
     { label: 'History', href: '/history' },
+    { label: 'Shop', href: '/shop' },
   ];
   const index = stops.findIndex((s) => s.label === here);
   return (

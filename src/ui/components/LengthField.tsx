@@ -8,17 +8,20 @@ interface Props {
   readonly system: UnitSystem;
   readonly initialMm?: number;
   readonly hint?: string;
+  /** May be left empty: then null is told and nothing is wrong. */
+  readonly isOptional?: boolean;
   /** Told on every change: mm, or null while what is typed is not a length. */
   readonly onChange: (mm: number | null) => void;
 }
 
 /** A length typed as people write it, in the person's unit; says what is wrong beside the field and keeps what was typed. */
-export function LengthField({ label, system, initialMm, hint, onChange }: Props) {
+export function LengthField({ label, system, initialMm, hint, isOptional = false, onChange }: Props) {
   const id = useId();
   const [text, setText] = useState(initialMm === undefined ? '' : formatLengthNumber(initialMm, system));
   const [isTouched, setTouched] = useState(false);
   const parsed = parseLength(text, system);
-  const problem = isTouched && !parsed.ok ? lengthProblemWords(parsed.error, system) : null;
+  const isLeftEmpty = isOptional && text.trim() === '';
+  const problem = isTouched && !parsed.ok && !isLeftEmpty ? lengthProblemWords(parsed.error, system) : null;
   return (
     <div className="mb-3">
       <label htmlFor={id} className="form-label">

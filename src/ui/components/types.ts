@@ -6,7 +6,15 @@ export interface PersonView {
   readonly unitSystem: UnitSystem;
 }
 
+export interface ShopView {
+  readonly id: string;
+  readonly name: string;
+  readonly isDemo: boolean;
+}
+
 export interface CurrentPersonView {
+  readonly shop: ShopView;
+  readonly shops: readonly ShopView[];
   readonly person: PersonView;
   readonly persons: readonly PersonView[];
   readonly theme: 'light' | 'dark';

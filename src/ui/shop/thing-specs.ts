@@ -29,13 +29,20 @@ export type FieldSpec =
     }
   | { readonly kind: 'yes-no'; readonly name: string; readonly label: string; readonly hint?: string }
   | {
-      readonly kind: 'choice' | 'choices';
+      readonly kind: 'choice';
       readonly name: string;
       readonly label: string;
       readonly hint?: string;
       readonly options: readonly Option[];
-      /** Choice whose values are not text: told by their JSON. */
+      /** Values that are not text: told by their JSON. */
       readonly isJson?: boolean;
+    }
+  | {
+      readonly kind: 'choices';
+      readonly name: string;
+      readonly label: string;
+      readonly hint?: string;
+      readonly options: readonly Option[];
     };
 
 const plain = (values: readonly string[]): readonly Option[] =>

@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
-import { startCheck } from './shop';
+import { openDemo, startCheck } from './shop';
 
 /** Every screen of a calibration in progress, and the rest of the shop. */
 async function screensOf(page: Page): Promise<string[]> {
@@ -23,7 +23,7 @@ async function screensOf(page: Page): Promise<string[]> {
   await page.waitForURL(/confirm/);
   await page.goto('/history');
   const entry = (await page.getByRole('link', { name: /UTC/ }).first().getAttribute('href')) ?? '/history';
-  await page.goto('/');
+  await openDemo(page);
   const setup =
     (await page
       .getByRole('article')
@@ -71,7 +71,7 @@ test('axe finds nothing serious on any screen, light and dark; none scrolls side
 });
 
 test('bench: something happened in one tap, undone in one more', async ({ page }) => {
-  await page.goto('/');
+  await openDemo(page);
   const card = page.getByRole('article', { name: 'Heronry' });
   await card.getByRole('button', { name: 'Something happened' }).click();
   await card.getByRole('button', { name: 'machine was moved' }).click();
@@ -83,7 +83,7 @@ test('bench: something happened in one tap, undone in one more', async ({ page }
 });
 
 test('lengths are shown in the unit of whoever is at the machine', async ({ page }) => {
-  await page.goto('/');
+  await openDemo(page);
   await page.getByLabel('At the machine').selectOption({ label: 'Odo, inches, fractions' });
   await expect(page.getByText(/in at the worst corner/).first()).toBeVisible();
   await page.getByLabel('At the machine').selectOption({ label: 'Marit, mm' });
@@ -93,7 +93,7 @@ test('lengths are shown in the unit of whoever is at the machine', async ({ page
 test('a display that shows something else is told; the machine is put back to how it stood at an entry', async ({
   page,
 }) => {
-  await page.goto('/');
+  await openDemo(page);
   await page
     .getByRole('article', { name: 'Towpath' })
     .getByRole('link', { name: /Quick check/ })
@@ -108,7 +108,7 @@ test('a display that shows something else is told; the machine is put back to ho
   await row.getByLabel('OFFSET Y shows').fill('7,5');
   await row.getByRole('button', { name: 'Write it down' }).click();
   await expect(row.getByText('7.5 mm')).toBeVisible();
-  await page.goto('/');
+  await openDemo(page);
   await expect(page.getByRole('article', { name: 'Towpath' })).toContainText('a machine setting was changed');
 
   await page.goto('/history');

@@ -74,13 +74,21 @@ export async function enterReadings(page: Page, looks: readonly Look[]): Promise
   }
 }
 
+/** The demo's bench, whatever shop this browser was in. */
+export async function openDemo(page: Page): Promise<void> {
+  await page.goto('/');
+  const picker = page.getByLabel('Shop', { exact: true });
+  if ((await picker.count()) > 0) await picker.selectOption({ label: 'River and trail workshop (demo)' });
+  await expect(page.getByRole('button', { name: 'Start my own shop' })).toBeVisible();
+}
+
 /** From the bench to the chosen check's print page. */
 export async function startCheck(
   page: Page,
   setup: string,
   kind: 'Quick check' | 'Full check' = 'Quick check',
 ): Promise<void> {
-  await page.goto('/');
+  await openDemo(page);
   await page.getByRole('article', { name: setup }).getByRole('link').first().click();
   await page.waitForURL(/setups/);
   await page.getByText(kind, { exact: true }).click();

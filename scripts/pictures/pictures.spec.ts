@@ -1,5 +1,5 @@
 import { test, type Page } from '@playwright/test';
-import { enterReadings, readPicture, startCheck } from '../../e2e/shop';
+import { enterReadings, openDemo, readPicture, startCheck } from '../../e2e/shop';
 
 const FOLDER = 'docs/screenshots';
 
@@ -13,7 +13,7 @@ async function shoot(page: Page, name: string): Promise<void> {
 }
 
 test('one picture of each main view', async ({ page, context, baseURL }) => {
-  await page.goto('/');
+  await openDemo(page);
   await shoot(page, 'bench');
   await page.getByRole('article', { name: 'Towpath' }).getByRole('link').first().click();
   await page.waitForURL(/setups/);

@@ -92,8 +92,8 @@ function FileAxesPicture({ across, along }: { readonly across: FileDirection; re
         <line x1={zero.x} y1={-zero.y} x2={tip.x} y2={-tip.y} />
         <circle cx={tip.x} cy={-tip.y} r="3" fill="var(--ink)" />
         <text
-          x={tip.x - d.y * 10}
-          y={-tip.y + Math.abs(d.x) * -6 + 4}
+          x={tip.x + d.x * 11}
+          y={-tip.y - d.y * 9 + 4}
           fontSize="11"
           stroke="none"
           fill="var(--ink)"

@@ -104,7 +104,7 @@ const SPECS: Readonly<Record<ThingKind, (scheme: (label: string) => FieldSpec) =
   ],
   printer: () => [
     text('name', 'Name'),
-    length('dotPitchMm', 'Distance of two dots', '0.042 mm at 600 to the inch'),
+    { kind: 'number', name: 'dotPitchMm', label: 'Distance of two dots, mm', hint: '0.042 at 600 to the inch' },
     length('marginLeftMm', 'Edge left white, left'),
     length('marginRightMm', 'right'),
     length('marginTopMm', 'at the end that leaves first'),

@@ -1,0 +1,128 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+import { openDemo } from './shop';
+
+/** A newcomer's shop, simulated so that the whole way can be walked. @returns how many screens were seen. */
+async function newShop(page: Page, answer: (page: Page) => Promise<void>): Promise<void> {
+  await openDemo(page);
+  await page.getByRole('button', { name: 'Start my own shop' }).click();
+  await page.waitForURL(/shop\/new/);
+  await answer(page);
+  await page.getByText('Try it with stand-ins first').click();
+  await page.getByRole('button', { name: 'Put it on the bench' }).click();
+  await page.waitForURL(/setups/);
+}
+
+const goOn = (page: Page) => page.getByRole('button', { name: 'Go on' }).click();
+
+test.beforeEach(async ({ context }) => {
+  await context.clearCookies();
+});
+
+test('a newcomer with one home cutter reads a quick check on the tenth screen; the demo stays apart', async ({
+  page,
+}) => {
+  // 1 bench, 2-5 four questions
+  await newShop(page, async () => {
+    await page.getByText('Sheets, printer and cutter apart').click();
+    await goOn(page);
+    await goOn(page);
+  });
+  // 6 the check, 7 print, 8 cut, 9 first look, 10 reading
+  await page.getByRole('button', { name: 'Make the check sheet' }).click();
+  await page.waitForURL(/print/);
+  await page.getByRole('button', { name: 'Yes, it is right' }).click();
+  await page.waitForURL(/cut/);
+  await page.getByRole('button', { name: 'Cut done' }).click();
+  await page.getByRole('link', { name: /Yes, like this/ }).click();
+  await expect(page.getByRole('heading', { name: /^Spot 1, across/ })).toBeVisible();
+  await page.goto('/');
+  await expect(page.getByRole('article')).toHaveCount(1);
+  await expect(page.getByRole('article', { name: 'First machine' })).toBeVisible();
+  await page.goto('/history');
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Nothing is kept yet');
+});
+
+test('pictures only: lift-off discs, both directions in one look, the second sheet for the confirm', async ({
+  page,
+}) => {
+  await newShop(page, async () => {
+    await page.getByText('Sheets, printer and cutter apart').click();
+    await page.getByText('Pictures only').click();
+    await expect(page.getByText(/closed rings for the program to trace/)).toBeVisible();
+    await goOn(page);
+    await goOn(page);
+  });
+  await expect(page.getByText(/five spots, 5 discs/)).toBeVisible();
+  await page.getByRole('button', { name: 'Make the check sheet' }).click();
+  await page.waitForURL(/print/);
+  const download = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Picture of the sheet (PNG)' }).click();
+  expect((await download).suggestedFilename()).toMatch(/picture\.png$/);
+  await expect(page.getByText(/Offset those outlines outward by 2 mm/)).toBeVisible();
+  await page.getByRole('button', { name: 'Yes, it is right' }).click();
+  await page.waitForURL(/cut/);
+  await page.getByRole('button', { name: 'Cut done' }).click();
+  await expect(page.getByRole('heading', { name: /^Spot 1 \(1 dot\)/ })).toBeVisible();
+  await page.getByText('Measure the rims instead').click();
+  await page.getByLabel('Rim on the left').fill('1.8 mm');
+  await page.getByLabel('Rim on the right').fill('2.3 mm');
+  await expect(page.getByRole('img', { name: /Disc 1 with its rims/ })).toContainText('2.25');
+  for (let i = 0; i < 5; i++) {
+    await page.getByRole('button', { name: /It looks like this/ }).click();
+    await expect(page.locator('.so-far .figures', { hasText: /\d/ })).toHaveCount(i + 1);
+  }
+  await page.getByRole('link', { name: /see the map/ }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('at the worst corner');
+  await expect(page.getByText(/traces its own lines, so they cannot be moved/)).toBeVisible();
+});
+
+test('the shop: a cutter described anew, a material whose marks will not show, each beside its picture; axe finds nothing', async ({
+  page,
+  context,
+  baseURL,
+}) => {
+  test.setTimeout(150_000);
+  await newShop(page, async () => {
+    await page.getByText('Roll printer and roll cutter').click();
+    await page.getByLabel(/Name of that spot ink/).fill('Knife');
+    await goOn(page);
+    await goOn(page);
+  });
+  await page.goto('/shop');
+  await page.getByRole('link', { name: 'Add a material' }).click();
+  await page.getByLabel('Name').fill('Night foil');
+  await page.getByLabel('Colour').selectOption('metallic');
+  await expect(page.getByText('Marks printed on it will not show')).toBeVisible();
+  await page.getByLabel('Growth per kelvin').fill('0,00007');
+  await page.getByRole('button', { name: 'Write it down' }).click();
+  await expect(page.getByText(/thermal source: expected where the figure is from/)).toBeVisible();
+  await expect(page.getByLabel('Name')).toHaveValue('Night foil');
+  await page.getByLabel('where that figure is from').first().fill('data sheet, rounded up');
+  await page.getByRole('button', { name: 'Write it down' }).click();
+  await page.waitForURL(/\/shop$/);
+  await expect(page.getByRole('link', { name: 'Night foil' })).toBeVisible();
+  const hrefs = await page
+    .getByRole('main')
+    .getByRole('link')
+    .evaluateAll((links) => links.map((l) => l.getAttribute('href') ?? ''));
+  const screens = ['/', '/shop', '/shop/new', ...hrefs.filter((h) => h.startsWith('/shop/') && !h.endsWith('/new'))];
+  for (const theme of ['light', 'dark']) {
+    await context.addCookies([{ name: 'theme', value: theme, url: baseURL ?? '' }]);
+    for (const screen of screens) {
+      await page.goto(screen);
+      await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+      const found = await new AxeBuilder({ page }).analyze();
+      const serious = found.violations.filter((v) => v.impact === 'serious' || v.impact === 'critical');
+      expect(
+        serious.map((v) => `${theme} ${screen}: ${v.id} ${v.nodes.map((n) => n.html.slice(0, 120)).join(' | ')}`),
+      ).toEqual([]);
+    }
+  }
+  await page.setViewportSize({ width: 390, height: 844 });
+  for (const screen of screens) {
+    await page.goto(screen);
+    const wide = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+    expect([screen, wide <= 1]).toEqual([screen, true]);
+  }
+});

@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
-import { openDemo } from './shop';
+import { enterReadings, openDemo, readPicture } from './shop';
 
 /** A newcomer's shop, simulated so that the whole way can be walked. @returns how many screens were seen. */
 async function newShop(page: Page, answer: (page: Page) => Promise<void>): Promise<void> {
@@ -41,6 +41,38 @@ test('a newcomer with one home cutter reads a quick check on the tenth screen; t
   await expect(page.getByRole('article', { name: 'First machine' })).toBeVisible();
   await page.goto('/history');
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Nothing is kept yet');
+});
+
+test('which way: two cuts in one load, the value changed between; then it is known and used', async ({ page }) => {
+  test.setTimeout(150_000);
+  await newShop(page, async () => {
+    await page.getByText('Sheets, offset on the cutter').click();
+    await goOn(page);
+    await page.getByLabel('On which sheet?').selectOption('A4');
+    await goOn(page);
+  });
+  await page.getByRole('button', { name: /Find out which way SIDEWAYS and ALONG THE FEED go/ }).click();
+  await page.waitForURL(/print/);
+  await page.getByRole('button', { name: 'Yes, it is right' }).click();
+  await page.waitForURL(/cut/);
+  await page.getByRole('button', { name: 'Cut done' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Leave the sheet loaded');
+  const rows = page.locator('ol.changes > li');
+  await expect(rows).toHaveCount(2);
+  for (let i = 0; i < 2; i++) await rows.nth(i).getByRole('textbox').fill('0.5');
+  await page.getByRole('button', { name: 'Set, and set 2 is cut' }).click();
+  await page.waitForURL(/read/);
+  await page.getByRole('link', { name: /Yes, like this/ }).click();
+  await enterReadings(page, await readPicture(page, { no: 1, setNo: 1, block: 'A4', kind: 'quick' }));
+  await page.getByRole('link', { name: /now the second cut/ }).click();
+  await expect(page.getByRole('heading', { name: /^Spot 1, across/ })).toBeVisible();
+  await enterReadings(page, await readPicture(page, { no: 1, setNo: 2, block: 'A4', kind: 'quick' }));
+  await page.getByRole('link', { name: /which way/ }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Now it is known which way');
+  await page.getByRole('button', { name: 'Keep what was learned' }).click();
+  await page.getByRole('link', { name: 'Now check it' }).click();
+  await expect(page.getByRole('row', { name: /SIDEWAYS/ })).toContainText('the cut moves');
+  await expect(page.getByRole('button', { name: /Find out which way/ })).toHaveCount(0);
 });
 
 test('pictures only: lift-off discs, both directions in one look, the second sheet for the confirm', async ({

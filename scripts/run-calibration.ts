@@ -53,6 +53,17 @@ export async function cutAndRead(
   const cutSetId = await must(
     recordCut(db, actor, { id: randomUUID(), calibrationId, ...work.load, outcome: 'done', isFreshLoad: true }),
   );
+  return readDoneSet(db, actor, calibrationId, { cutSetId, rng: work.rng });
+}
+
+/** Reads a set that is cut. @returns how many figures could be read. */
+export async function readDoneSet(
+  db: Database,
+  actor: Actor,
+  calibrationId: string,
+  work: { cutSetId: string; rng: Rng },
+): Promise<number> {
+  const { cutSetId } = work;
   const record = await mustLoad(db, calibrationId);
   const set = record.cutSets.find((c) => c.id === cutSetId);
   const picture = set ? await cutsOfSet(db, record, set) : null;

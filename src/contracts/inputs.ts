@@ -17,7 +17,7 @@ export const StartCalibration = z.object({
   setupId: Id,
   materialId: Id,
   page: Page,
-  kind: z.enum(['quick', 'full']),
+  kind: z.enum(['quick', 'full', 'which_way']),
   toleranceMm: z.number().min(0.05, 'at least 0.05 mm').max(5, 'at most 5 mm'),
 });
 
@@ -32,6 +32,10 @@ export const RecordCut = z.object({
   /** Unloaded, loaded again and marks read afresh since the set before. */
   isFreshLoad: z.boolean(),
 });
+
+/** Set 2 of a which-way test, with what the displays were set to before it. */
+export const TrialCut = z.object({ id: Id, calibrationId: Id, typed: z.record(z.string(), z.number()) });
+export type TrialCutInput = z.infer<typeof TrialCut>;
 
 export const MarkTry = z.object({
   id: Id,

@@ -4,7 +4,7 @@ export interface DoneCut {
   readonly sheetNo: number;
   readonly setNo: SetNo;
   readonly loadNo: number;
-  readonly purpose: 'before' | 'confirm' | 'settings_check';
+  readonly purpose: 'before' | 'confirm' | 'settings_check' | 'which_way';
 }
 
 export interface NextCut {

@@ -24,9 +24,6 @@ export const SETTING_CHANGED = 'setting_changed';
 export const DESCRIBED_ANEW = 'described_anew';
 export const isAutomatic = (kind: string): boolean => kind === SETTING_CHANGED || kind === DESCRIBED_ANEW;
 
-/** A setting kept by the program does not outlive these. */
-export const LOSES_PROGRAM_SETTINGS: readonly string[] = ['reinstalled', 'other_computer'];
-
 export function eventWords(kind: string): string {
   if (kind === DESCRIBED_ANEW) return 'its description was changed';
   if (kind === SETTING_CHANGED) return 'a machine setting was changed';

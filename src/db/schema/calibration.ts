@@ -36,7 +36,7 @@ export const calibration = pgTable(
       .notNull()
       .references(() => sheetDefinition.id),
     route: text({ enum: ROUTES }).notNull(),
-    kind: text({ enum: ['quick', 'full'] }).notNull(),
+    kind: text({ enum: ['quick', 'full', 'which_way'] }).notNull(),
     step: text({ enum: STEP_NAMES }).notNull(),
     state: text({ enum: ['open', 'saved', 'abandoned'] }).notNull(),
     toleranceMm: measured(),
@@ -100,7 +100,7 @@ export const cutSet = pgTable(
     loadNo: integer().notNull(),
     turnDeg: integer().notNull(),
     face: text({ enum: ['ink-up', 'ink-down'] }).notNull(),
-    purpose: text({ enum: ['before', 'confirm', 'settings_check'] }).notNull(),
+    purpose: text({ enum: ['before', 'confirm', 'settings_check', 'which_way'] }).notNull(),
     /** The correction in force when it was cut; absent before the first. Foreign key in migration 0001. */
     correctionId: uuid(),
     fileShiftXMm: measured(),

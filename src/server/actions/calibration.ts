@@ -9,6 +9,7 @@ import {
   RecordCut,
   SaveReading,
   StartCalibration,
+  TrialCut,
   UseRough,
 } from '@/contracts/inputs';
 import { ok } from '@/core/result';
@@ -21,6 +22,7 @@ import { saveReading, type SavedReading } from '../services/readings';
 import { currentSession } from '../services/session';
 import { startCalibration } from '../services/start';
 import { addSheet, checkPrint, logMarkTry, recordCut } from '../services/steps';
+import { keepLearned, recordTrial } from '../services/which-way';
 import { answer, type Answer } from './run';
 
 async function actor(): Promise<Actor> {
@@ -114,5 +116,21 @@ export async function takeUpAgain(raw: unknown): Promise<Answer<string>> {
     await reopenCalibration(database(), input.calibrationId);
     refresh(input.calibrationId);
     return ok(input.calibrationId);
+  });
+}
+
+export async function trialCut(raw: unknown): Promise<Answer<string>> {
+  return answer(TrialCut, raw, async (input) => {
+    const done = await recordTrial(database(), await actor(), input);
+    revalidatePath('/', 'layout');
+    return done;
+  });
+}
+
+export async function keepWhichWay(raw: unknown): Promise<Answer<string>> {
+  return answer(OnlyCalibration, raw, async (input) => {
+    const done = await keepLearned(database(), await actor(), input);
+    revalidatePath('/', 'layout');
+    return done;
   });
 }

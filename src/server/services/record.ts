@@ -183,12 +183,16 @@ export function planCut(record: CalibrationRecord, isFreshLoad: boolean): CutPla
   const rough = correction?.objective === 'rough' ? movesLines : null;
   return {
     ...next,
-    purpose: purposeOf(isAfterFine, isFreshLoad),
+    purpose: isTrialCut(record, next) ? 'which_way' : purposeOf(isAfterFine, isFreshLoad),
     fileShift: rough ? { x: rough[4] ?? 0, y: rough[5] ?? 0 } : { x: 0, y: 0 },
     fileCorrection: movesLines && !rough ? affineFromArray(movesLines) : null,
     leftOut: [],
   };
 }
+
+/** The second cut of a which-way test: same sheet, same load, the value changed. */
+const isTrialCut = (record: CalibrationRecord, next: NextCut): boolean =>
+  record.calibration.kind === 'which_way' && next.setNo === 2;
 
 function purposeOf(isAfterFine: boolean, isFreshLoad: boolean): CutSet['purpose'] {
   if (!isAfterFine) return 'before';

@@ -9,6 +9,7 @@ import { findMaterials, findSetup } from '@/db/queries/shop';
 import { decideRoute } from '@/core/shop/decide-route';
 import type { MarkSpace, PageChoice } from '@/core/target/block';
 import type { FigureStyle } from '@/core/target/sheet-definition';
+import { testable } from '@/core/setting/which-way';
 import { markSpaceFor } from './setup-marks';
 import { moveWords, settingValueWords } from './words';
 
@@ -29,6 +30,8 @@ export interface SetupView {
     readonly plusWords: string;
     readonly range: string;
   }[];
+  /** Names of the settings whose direction one sheet would tell. */
+  readonly toLearn: readonly string[];
 }
 
 function plusWords(setting: MachineSetting, feed: FeedDirection): string {
@@ -61,10 +64,11 @@ export async function readSetup(database: Database, id: string): Promise<SetupVi
     lastMaterialId: history.find((h) => h.entry.setupId === id)?.entry.materialId ?? null,
     settings: settings.map((s) => ({
       id: s.id,
-      name: s.displayName,
+      name: s.isInProgram ? `${s.displayName} (in the program)` : s.displayName,
       value: settingValueWords(s, s.value),
       plusWords: plusWords(s, found.cutter.feeds),
       range: `${settingValueWords(s, s.minValue)} to ${settingValueWords(s, s.maxValue)}`,
     })),
+    toLearn: testable(settings).map((s) => s.displayName),
   };
 }

@@ -101,7 +101,14 @@ export async function startCalibration(
   const { style, sets } = decideRoute(found.program, found.setup.family);
   const block = layOutBlock(truePage(input.page), markSpaceFor(found));
   if (!block.ok) return fail(refusal(tooSmallWords(input.page.name, block.error)));
-  const definition = defineSheet({ block: block.value, checkKind: input.kind, style, sets });
+  if (input.kind === 'which_way' && sets === 1)
+    return fail(
+      refusal(
+        'A which-way test needs two cuts on one sheet in one load, and this work allows one. Describe the direction in the shop, or move the cut in the file.',
+      ),
+    );
+  const checkKind = input.kind === 'full' ? 'full' : 'quick';
+  const definition = defineSheet({ block: block.value, checkKind, style, sets });
   await database.transaction(async (session) => {
     const definitionId = await storedDefinition(session, definition);
     await session.insert(calibration).values({

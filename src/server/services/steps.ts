@@ -77,6 +77,12 @@ export function planCutFor(record: CalibrationRecord, load: Load, isFreshLoad: b
   };
 }
 
+/** A which-way test is read when both its cuts are made; a confirming cut at once. */
+function stepAfter(record: CalibrationRecord, purpose: CutPlan['purpose']): Step {
+  if (purpose === 'confirm' || purpose === 'settings_check') return 'confirm';
+  return record.calibration.kind === 'which_way' && purpose === 'before' ? 'cut' : 'read';
+}
+
 /** Writes down how a cut went. Done leads on to reading it; anything else stays at the cut. */
 export async function recordCut(
   database: Database,
@@ -112,8 +118,7 @@ export async function recordCut(
       cutAt: now(),
       cutBy: actor.personId,
     });
-    if (input.outcome === 'done')
-      await goToStep(session, input.calibrationId, plan.purpose === 'before' ? 'read' : 'confirm');
+    if (input.outcome === 'done') await goToStep(session, input.calibrationId, stepAfter(record, plan.purpose));
   });
   return ok(input.id);
 }

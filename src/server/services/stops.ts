@@ -28,13 +28,20 @@ export interface Stop {
 export function stopsOf(record: CalibrationRecord, shown: Step): readonly Stop[] {
   const here = STEP_NAMES.indexOf(shown);
   const furthest = STEP_NAMES.indexOf(furthestStep(record));
-  return STEP_NAMES.map((step, i) => ({
-    label: STEP_LABELS[step],
+  const isTest = record.calibration.kind === 'which_way';
+  return STEP_NAMES.filter((step) => !isTest || TEST_STEPS.includes(step)).map((step) => ({
+    label: isTest && step === 'map' ? 'Which way' : STEP_LABELS[step],
     step,
-    place: placeOf(i, here),
-    canGo: i <= furthest && step !== 'set-up' && (step !== 'save' || record.calibration.state === 'saved'),
+    place: placeOf(STEP_NAMES.indexOf(step), here),
+    canGo:
+      STEP_NAMES.indexOf(step) <= furthest &&
+      step !== 'set-up' &&
+      (step !== 'save' || record.calibration.state === 'saved'),
   }));
 }
+
+/** A which-way test ends at what it tells. */
+const TEST_STEPS: readonly Step[] = ['set-up', 'print', 'cut', 'read', 'map'];
 
 function placeOf(i: number, here: number): Stop['place'] {
   if (i === here) return 'here';

@@ -2,9 +2,15 @@
 
 import { useRouter } from 'next/navigation';
 import { useState, useTransition } from 'react';
-import { anotherSheet, judge, leaveCalibration, takeUpAgain } from '@/server/actions/calibration';
+import { anotherSheet, judge, keepWhichWay, leaveCalibration, takeUpAgain } from '@/server/actions/calibration';
 
-const ACTIONS = { judge, 'another-sheet': anotherSheet, leave: leaveCalibration, 'take-up': takeUpAgain } as const;
+const ACTIONS = {
+  judge,
+  'another-sheet': anotherSheet,
+  leave: leaveCalibration,
+  'keep-which-way': keepWhichWay,
+  'take-up': takeUpAgain,
+} as const;
 
 interface Props {
   readonly action: keyof typeof ACTIONS;

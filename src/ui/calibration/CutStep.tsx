@@ -15,6 +15,8 @@ export interface CutView {
   readonly calibrationId: string;
   readonly setNo: number;
   readonly isConfirm: boolean;
+  /** Where a done cut leads. */
+  readonly nextHref: string;
   readonly feed: FeedDirection;
   readonly load: Load;
   readonly instructions: InstructionsView;
@@ -65,8 +67,7 @@ export function CutStep({ view }: { readonly view: CutView }) {
       });
       setProblem(done.ok ? null : done.message);
       if (done.ok) setAnswer(outcome);
-      if (done.ok && outcome === 'done')
-        router.push(`/calibrations/${view.calibrationId}/${view.isConfirm ? 'confirm' : 'read'}`);
+      if (done.ok && outcome === 'done') router.push(view.nextHref);
     });
   };
 

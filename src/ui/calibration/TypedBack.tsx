@@ -65,6 +65,17 @@ export function typedWarning(c: ChangeView, text: string): string | null {
   }
 }
 
+/** Where and when a setting can be reached, for those that cannot be typed at any time. */
+export function whereWords({ plan: { setting } }: ChangeView): string | null {
+  if (setting.kind === 'wizard') return 'Its value stays hidden: it can be neither read nor put back.';
+  if (setting.kind === 'after_test_print') {
+    const press = setting.pressThis ? ` press ${setting.pressThis}` : ' type it there';
+    const not = setting.notThat ? `; do not press ${setting.notThat}` : '';
+    return `Only right after the machine\u2019s own test print:${press}${not}.`;
+  }
+  return setting.isInProgram ? 'In the program: lost on a new install or another computer.' : null;
+}
+
 /** One row a setting: old value to write down, new value, which way the cut moves, and the value typed back. */
 export function TypedBack({ changes, typed, onTyped }: Props) {
   const id = useId();
@@ -76,10 +87,20 @@ export function TypedBack({ changes, typed, onTyped }: Props) {
         return (
           <li key={c.plan.setting.id}>
             <p className="set-words">
-              Set <strong>{c.plan.setting.displayName}</strong> from <span className="figures">{c.before}</span> to{' '}
-              <strong className="figures">{c.after}</strong>
-              {c.plan.setting.combine === 'adds' && <span>{` (it adds: type ${c.toType})`}</span>}
+              {c.plan.setting.kind === 'wizard' ? (
+                <>
+                  In the wizard of <strong>{c.plan.setting.displayName}</strong> pick line{' '}
+                  <strong className="figures">{c.toType}</strong>
+                </>
+              ) : (
+                <>
+                  Set <strong>{c.plan.setting.displayName}</strong> from <span className="figures">{c.before}</span> to{' '}
+                  <strong className="figures">{c.after}</strong>
+                  {c.plan.setting.combine === 'adds' && <span>{` (it adds: type ${c.toType})`}</span>}
+                </>
+              )}
             </p>
+            {whereWords(c) && <p className="mb-1">{whereWords(c)}</p>}
             <p className="quiet mb-1">{`Then ${c.moveWords}.${c.plan.isAtLimit ? ' This is as far as it goes.' : ''}`}</p>
             <label
               htmlFor={`${id}-${c.plan.setting.id}`}

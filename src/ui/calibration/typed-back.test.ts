@@ -1,5 +1,5 @@
 import { testSetting } from '@/core/setting/setting.testing';
-import { readDisplay, typedWarning, type ChangeView } from './TypedBack';
+import { readDisplay, typedWarning, whereWords, type ChangeView } from './TypedBack';
 
 const setting = testSetting({
   displayName: 'FEED ADJ',
@@ -39,4 +39,15 @@ it('reads what displays show', () => {
   expect(readDisplay('\u22120,35')).toBe(-0.35);
   expect(readDisplay('+2')).toBe(2);
   expect(readDisplay('1e3')).toBeNull();
+});
+
+it.each([
+  [{}, null],
+  [{ kind: 'wizard' }, /neither read nor put back/],
+  [{ kind: 'after_test_print', pressThis: 'ADJ', notThat: 'END' }, /press ADJ; do not press END\.$/],
+  [{ isInProgram: true }, /lost on a new install/],
+] as const)('where a setting is reached: %j', (over, wanted) => {
+  const words = whereWords({ ...view, plan: { ...view.plan, setting: { ...setting, ...over } } });
+  if (wanted === null) expect(words).toBeNull();
+  else expect(words).toMatch(wanted);
 });

@@ -1,14 +1,39 @@
 import { cutInstructions } from '@/server/services/instructions';
-import { doneSets, planCut } from '@/server/services/record';
+import { doneSets, planCut, type CalibrationRecord } from '@/server/services/record';
+import { changeView } from '@/server/services/change-view';
+import { trialChanges } from '@/server/services/which-way';
+import { TrialCut } from '@/ui/which-way/TrialCut';
 import { CutStep } from '@/ui/calibration/CutStep';
 import { ActionButton } from '@/ui/calibration/ActionButton';
 import type { StepProps } from './step-props';
+
+/** Where a done cut leads: to reading it, or in a which-way test to the second cut. */
+function nextAfterCut(record: CalibrationRecord, isConfirm: boolean): string {
+  if (isConfirm) return 'confirm';
+  return record.calibration.kind === 'which_way' ? 'cut' : 'read';
+}
 
 export function CutPage({ record }: StepProps) {
   const instructions = cutInstructions(record);
   const { id } = record.calibration;
   const last = doneSets(record).at(-1);
   const needsNewSheet = planCut(record, true).needsNewSheet;
+  if (record.calibration.kind === 'which_way' && last) {
+    const changes = trialChanges(record).map((c) => changeView(c, record.setupRow.cutter.feeds));
+    const query = `?turn=${last.load.turnDeg}&face=${last.load.face}`;
+    const files = instructions.files.map((f) => ({ ...f, href: `/calibrations/${id}/files/${f.kind}${query}` }));
+    return (
+      <>
+        <h1>Leave the sheet loaded, change the value, and cut set 2</h1>
+        <TrialCut
+          key={doneSets(record).length}
+          calibrationId={id}
+          changes={changes}
+          instructions={{ ...instructions, files }}
+        />
+      </>
+    );
+  }
   return (
     <>
       <h1>
@@ -33,6 +58,7 @@ export function CutPage({ record }: StepProps) {
         view={{
           calibrationId: id,
           setNo: instructions.setNo,
+          nextHref: `/calibrations/${id}/${nextAfterCut(record, instructions.isConfirm)}`,
           isConfirm: instructions.isConfirm,
           feed: record.setupRow.cutter.feeds,
           load: last?.load ?? { turnDeg: record.setupRow.cutter.feeds === 'away' ? 0 : 180, face: 'ink-up' },

@@ -6,6 +6,7 @@ import { canMoveFile, latestCorrection } from '@/server/services/record';
 import { AnalysisMap } from './analysis-map';
 import { OddReadings } from './odd-readings';
 import type { StepProps } from './step-props';
+import { WhichWayPage } from './which-way-page';
 
 const ERRORS = {
   'no-readings': 'Nothing has been read yet.',
@@ -39,7 +40,11 @@ function ThreeWays({ record, system, analysis: a }: WaysProps) {
   );
 }
 
-export function MapPage({ record, system, query }: StepProps) {
+export function MapPage(props: StepProps) {
+  return props.record.calibration.kind === 'which_way' ? <WhichWayPage {...props} /> : <ErrorMapPage {...props} />;
+}
+
+function ErrorMapPage({ record, system, query }: StepProps) {
   const { id } = record.calibration;
   const keepAll = query.keep === 'all';
   const analysed = analyse(record, keepAll);

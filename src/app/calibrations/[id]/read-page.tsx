@@ -3,7 +3,8 @@ import { isInReach } from '@/core/cutting/rough';
 import { formatLength } from '@/core/units/length';
 import { changeView } from '@/server/services/change-view';
 import { changedOnly, roughPlan } from '@/server/services/corrections';
-import { currentSets, type CutSet } from '@/server/services/record';
+import { looksAnswered, looksOf } from '@/server/services/looks';
+import { currentSets, type CalibrationRecord, type CutSet } from '@/server/services/record';
 import { roughOf } from '@/server/services/rough';
 import { RoughChoice } from '@/ui/calibration/RoughChoice';
 import { LookFirst } from '@/ui/read/LookFirst';
@@ -12,8 +13,17 @@ import { FineStation } from './fine-station';
 import { roughViewOf } from './read-views';
 import type { StepProps } from './step-props';
 
+function nextAfterReading(record: CalibrationRecord, set: CutSet) {
+  const { id, kind } = record.calibration;
+  if (kind === 'which_way' && set.setNo === 1)
+    return { href: `/calibrations/${id}/read`, words: 'All read: now the second cut' };
+  return {
+    href: `/calibrations/${id}/map`,
+    words: kind === 'which_way' ? 'All read: which way?' : 'All read: see the map',
+  };
+}
+
 function Fine({ record, system, query, set }: StepProps & { readonly set: CutSet }) {
-  const { id } = record.calibration;
   const start = query.spot && query.axis ? { spotNo: Number(query.spot), axis: query.axis } : null;
   return (
     <FineStation
@@ -23,7 +33,7 @@ function Fine({ record, system, query, set }: StepProps & { readonly set: CutSet
         system,
         isBlind: set.purpose !== 'before',
         start,
-        next: { href: `/calibrations/${id}/map`, words: 'All read: see the map' },
+        next: nextAfterReading(record, set),
       }}
     />
   );
@@ -55,9 +65,16 @@ function Rough({ record, system, set, query }: StepProps & { readonly set: CutSe
   );
 }
 
+/** The newest set; in a which-way test the first of the two that is not read yet. */
+function setToRead(record: CalibrationRecord): CutSet | undefined {
+  const sets = currentSets(record);
+  if (record.calibration.kind !== 'which_way') return sets.at(-1);
+  return sets.find((s) => looksAnswered(record, s) < looksOf(record, s).length) ?? sets.at(-1);
+}
+
 export function ReadPage(props: StepProps) {
   const { record, query } = props;
-  const set = currentSets(record).at(-1);
+  const set = setToRead(record);
   if (!set) return <h1>Nothing cut since the last correction. Cut first.</h1>;
   const hasFine = record.readings.some((r) => r.cutSetId === set.id && r.method !== 'rough');
   const hasGrids = set.setNo === 1 && record.definition.roughs.length > 0;

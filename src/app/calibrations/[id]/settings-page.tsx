@@ -57,7 +57,13 @@ export function SettingsPage({ record, system, query }: StepProps) {
     <>
       <h1>{headline(way, changes)}</h1>
       {a.unknownDirection.length > 0 && (
-        <p className="notice">{`It is not known which way ${a.unknownDirection.map((s) => s.displayName).join(' and ')} moves the cut, so no value is given for it: with the wrong sign the error would double. Move the cut in the file for now.`}</p>
+        <p className="notice">
+          {`It is not known which way ${a.unknownDirection.map((s) => s.displayName).join(' and ')} ${a.unknownDirection.length === 1 ? 'moves' : 'move'} the cut, so no value is given for it: with the wrong sign the error would double. `}
+          <Link href={`/setups/${record.calibration.setupId}`} prefetch={false}>
+            Find it out with one sheet
+          </Link>
+          {canMove ? ', or move the cut in the file for now.' : '.'}
+        </p>
       )}
       {changesScale(a) && (
         <p className="notice">

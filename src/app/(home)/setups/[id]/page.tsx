@@ -4,6 +4,7 @@ import { database } from '@/server/services/database';
 import { currentSession } from '@/server/services/session';
 import { HomeShell } from '@/ui/components/HomeShell';
 import { SettingNow } from '@/ui/components/SettingNow';
+import { WhichWayStart } from '@/ui/which-way/WhichWayStart';
 import { StartForm } from '@/ui/components/StartForm';
 
 export const dynamic = 'force-dynamic';
@@ -31,6 +32,15 @@ export default async function SetupPage({ params }: { readonly params: Promise<{
       />
       <section className="mt-4">
         <h2>What this machine can be set to</h2>
+        {found.toLearn.length > 0 && (
+          <WhichWayStart
+            setupId={id}
+            materialId={found.lastMaterialId ?? found.materials[0]?.id ?? ''}
+            page={found.page}
+            toleranceMm={found.toleranceMm}
+            names={found.toLearn}
+          />
+        )}
         {found.settings.length === 0 ? (
           <p>
             Nothing can be set on this cutter. Red Plumb will move the cut lines in the file instead, or say what border

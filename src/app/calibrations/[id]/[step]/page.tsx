@@ -29,6 +29,8 @@ const PAGES: Readonly<
   save: SavePage,
 };
 
+const KIND_WORDS = { quick: 'quick check', full: 'full check', which_way: 'which-way test' } as const;
+
 interface Props {
   readonly params: Promise<{ id: string; step: string }>;
   readonly searchParams: Promise<Record<string, string | string[] | undefined>>;
@@ -59,7 +61,7 @@ export default async function StepPage({ params, searchParams }: Props) {
       />
       <main>
         <p className="quiet mb-1 crumbs">
-          <span>{`${record.setupRow.setup.name}, ${record.calibration.kind === 'quick' ? 'quick check' : 'full check'} on ${record.material.name}, sheet `}</span>
+          <span>{`${record.setupRow.setup.name}, ${KIND_WORDS[record.calibration.kind]} on ${record.material.name}, sheet `}</span>
           <span className="figures">{record.code}</span>
           {record.calibration.state === 'open' && <ActionButton action="leave" calibrationId={id} words="Leave it" />}
         </p>

@@ -1,0 +1,132 @@
+import { randomUUID } from 'node:crypto';
+import { NO_ERROR } from '@/core/geometry/error-parameters';
+import { TURNS, type Load } from '@/core/geometry/load';
+import { seededRng } from '@/core/math/random';
+import { sheetSize } from '@/core/units/sheet-size';
+import { testDatabase, type TestDatabase } from '@/db/database.testing';
+import { mustLoad, readDoneSet, runCalibration } from '../../../scripts/run-calibration';
+import { makeShop, type ShopOrder, type TestShop } from './shop.testing';
+import { startCalibration } from './start';
+import { checkPrint, recordCut } from './steps';
+import { keepLearned, learnedFrom, recordTrial, trialChanges } from './which-way';
+
+jest.setTimeout(120_000);
+
+let test: TestDatabase;
+beforeAll(async () => {
+  test = await testDatabase();
+});
+afterAll(async () => {
+  await test.close();
+});
+
+const error = { ...NO_ERROR, offsetAcrossMm: 0.3, offsetAlongMm: -0.2, rotationRad: 0.0006 };
+const senseOf = (rows: unknown[]) => (rows as { sense: number | null }[]).map((r) => r.sense);
+const sensesNow = async (shop: TestShop) =>
+  senseOf(
+    await test.query('select sense from machine_setting where id = any($1) order by position', [shop.settingIds]),
+  );
+
+/** One which-way test from sheet to what is kept. */
+async function learn(shop: TestShop, load: Load, typedOver: Record<string, number> = {}) {
+  const calibrationId = randomUUID();
+  const { actor, setupId, materialId } = shop;
+  const page = { name: 'A4', ...sheetSize('A4') };
+  const input = { id: calibrationId, setupId, materialId, page, kind: 'which_way', toleranceMm: 0.3 } as const;
+  expect((await startCalibration(test.database, actor, input)).ok).toBe(true);
+  await checkPrint(test.database, actor, { id: randomUUID(), calibrationId, lineMm: 230 });
+  const cut = { id: randomUUID(), calibrationId, ...load, outcome: 'done', isFreshLoad: true } as const;
+  expect((await recordCut(test.database, actor, cut)).ok).toBe(true);
+  expect((await mustLoad(test.database, calibrationId)).calibration.step).toBe('cut');
+  const changes = trialChanges(await mustLoad(test.database, calibrationId));
+  const typed = { ...Object.fromEntries(changes.map((c) => [c.setting.id, c.toType])), ...typedOver };
+  const trial = await recordTrial(test.database, actor, { id: randomUUID(), calibrationId, typed });
+  if (!trial.ok) return { trial, told: [], changes };
+  const rng = seededRng(8);
+  for (const set of (await mustLoad(test.database, calibrationId)).cutSets)
+    await readDoneSet(test.database, actor, calibrationId, { cutSetId: set.id, rng });
+  const record = await mustLoad(test.database, calibrationId);
+  expect(record.cutSets.map((c) => [c.purpose, c.loadNo])).toEqual([
+    ['before', 1],
+    ['which_way', 1],
+  ]);
+  const told = learnedFrom(record) ?? [];
+  const kept = await keepLearned(test.database, actor, { id: randomUUID(), calibrationId });
+  expect(kept.ok).toBe(true);
+  return { trial, told, changes };
+}
+
+const unknownOffsets = { senses: [null, null, 1, 1], markSdMm: 0.08 } satisfies Partial<ShopOrder>;
+
+describe('which way, through the real files', () => {
+  it.each(TURNS.flatMap((turnDeg) => (['away', 'towards'] as const).map((feeds) => [turnDeg, feeds] as const)))(
+    'turned %s, fed %s: both offsets of one test, however noisy the load',
+    async (turnDeg, feeds) => {
+      const axes = feeds === 'away' ? (['+x', '+y'] as const) : (['+y', '-x'] as const);
+      const shop = await makeShop(test.database, { error, ...unknownOffsets, feeds, axes });
+      const { told, changes } = await learn(shop, { turnDeg, face: 'ink-up' });
+      expect(changes).toHaveLength(2);
+      // The stand-in's unknown settings truly go the other way.
+      expect(told.map((t) => t.learned.sense)).toEqual([-1, -1]);
+      for (const t of told) expect(Math.abs((t.learned.gain ?? 1) - 1)).toBeLessThan(0.2);
+      expect(await sensesNow(shop)).toEqual([-1, -1, 1, 1]);
+    },
+  );
+
+  it('what was learned is then used: the next check passes by settings', async () => {
+    const shop = await makeShop(test.database, { error, ...unknownOffsets, markSdMm: 0.02 });
+    await learn(shop, { turnDeg: 0, face: 'ink-up' });
+    const { verdict } = await runCalibration(
+      test.database,
+      shop.actor,
+      {
+        setupId: shop.setupId,
+        materialId: shop.materialId,
+        page: 'A4',
+        kind: 'full',
+        toleranceMm: 0.4,
+        way: 'settings',
+      },
+      seededRng(3),
+    );
+    expect(verdict).toBe('pass');
+  });
+
+  it('a wizard tells its direction only when two runs agree', async () => {
+    const shop = await makeShop(test.database, { error, ...unknownOffsets });
+    await test.query(
+      `update machine_setting set kind = 'wizard', unit = 'step', unit_size = 0.1, step = 1, combine = 'adds', entry = 'change' where id = $1`,
+      [shop.settingIds[0]],
+    );
+    await learn(shop, { turnDeg: 0, face: 'ink-up' });
+    expect((await sensesNow(shop))[0]).toBeNull();
+    await learn(shop, { turnDeg: 0, face: 'ink-up' });
+    expect((await sensesNow(shop))[0]).toBe(-1);
+    expect(
+      await test.query('select 1 from which_way_test where machine_setting_id = $1', [shop.settingIds[0]]),
+    ).toHaveLength(2);
+  });
+});
+
+describe('what a test refuses', () => {
+  it('a value not typed back, and work that cannot cut twice in one load', async () => {
+    const shop = await makeShop(test.database, { error, ...unknownOffsets });
+    const { trial } = await learn(shop, { turnDeg: 0, face: 'ink-up' }, { [shop.settingIds[0]!]: 999 });
+    expect(trial).toMatchObject({ ok: false, error: { message: expect.stringContaining('outside') as string } });
+    const once = await makeShop(test.database, {
+      error,
+      ...unknownOffsets,
+      route: 'A',
+      program: { canCutAgain: false },
+    });
+    const refused = await startCalibration(test.database, once.actor, {
+      id: randomUUID(),
+      setupId: once.setupId,
+      materialId: once.materialId,
+      page: { name: 'A4', ...sheetSize('A4') },
+      kind: 'which_way',
+      toleranceMm: 0.3,
+    });
+    expect(refused).toMatchObject({ ok: false, error: { message: expect.stringContaining('two cuts') as string } });
+  });
+});

@@ -1,0 +1,153 @@
+import 'server-only';
+import { randomUUID } from 'node:crypto';
+import { and, eq, sql } from 'drizzle-orm';
+import type { TrialCutInput } from '@/contracts/inputs';
+import { fitReadings } from '@/core/fit/fit-readings';
+import { inverseOf, then } from '@/core/geometry/affine';
+import { mapInMachine } from '@/core/geometry/load';
+import { fail, ok, type Result } from '@/core/result';
+import { typedFor, type MachineSetting } from '@/core/setting/machine-setting';
+import type { SettingChange } from '@/core/setting/plan-settings';
+import { learnSetting, partUncertainty, testable, trialValue, type Learned } from '@/core/setting/which-way';
+import type { Database, Session } from '@/db/client';
+import { ownersOf } from '@/db/queries/settings';
+import { calibration } from '@/db/schema/calibration';
+import { machineSetting, whichWayTest } from '@/db/schema/settings';
+import { now } from '../clock';
+import { refusal, type Actor, type Refusal } from './actor';
+import { fineReadings } from './analysis';
+import { doneSets, loadRecord, type CalibrationRecord, type CutSet } from './record';
+import { goToStep, recordCut } from './steps';
+import { logChanged, storeValue, typedProblem } from './typed-settings';
+
+/** What is to be set between the two cuts. */
+export function trialChanges(record: CalibrationRecord): readonly SettingChange[] {
+  return testable(record.settings).map((setting) => {
+    const after = trialValue(setting);
+    return { setting, before: setting.value, after, toType: typedFor(setting, after), isAtLimit: false };
+  });
+}
+
+/** The values were changed and set 2 was cut without unloading: both are written down together. */
+export async function recordTrial(
+  database: Database,
+  actor: Actor,
+  input: TrialCutInput,
+): Promise<Result<string, Refusal>> {
+  const record = await loadRecord(database, input.calibrationId);
+  const first = record ? doneSets(record)[0] : undefined;
+  if (!record || !first) return fail(refusal('Cut set 1 first.'));
+  if (record.cutSets.some((c) => c.id === input.id)) return ok(input.id);
+  const changes = trialChanges(record);
+  const problem = typedProblem(changes, input.typed);
+  if (problem) return fail(refusal(problem));
+  await database.transaction(async (session) => {
+    const changed = changes.map(({ setting, before, after }) => ({ setting, before, after }));
+    for (const { setting, after } of changes) {
+      await storeValue(session, actor, {
+        settingId: setting.id,
+        value: after,
+        source: 'typed',
+        correctionId: null,
+      });
+    }
+    await logChanged(session, actor, ownersOf(record.setupRow), changed);
+  });
+  return recordCut(database, actor, {
+    id: input.id,
+    calibrationId: input.calibrationId,
+    turnDeg: first.load.turnDeg,
+    face: first.load.face,
+    outcome: 'done',
+    isFreshLoad: false,
+  });
+}
+
+export interface LearnedSetting {
+  readonly setting: MachineSetting;
+  readonly change: number;
+  readonly learned: Learned;
+  readonly uncertainty: number;
+}
+
+/** What the two cuts tell of every setting that was changed between them; null while one of them is not read. */
+export function learnedFrom(record: CalibrationRecord): readonly LearnedSetting[] | null {
+  const [first, second] = doneSets(record);
+  if (!first || !second) return null;
+  const fits = [first, second].map((set) =>
+    fitReadings(fineReadings(record, [set]), set.load, { corners: record.corners }),
+  );
+  const [one, two] = fits;
+  if (!one?.ok || !two?.ok) return null;
+  const moved = then(inverseOf(mapInMachine(one.value.map, first.load)), mapInMachine(two.value.map, second.load));
+  const readings = two.value.readings.filter((r) => r.used);
+  const typical = Math.max(...readings.map((r) => r.observation.standardUncertaintyMm));
+  return changedBetween(record.settings, first, second).map(({ setting, change }) => {
+    const uncertainty = partUncertainty(setting.actsOn, typical, readings.length / 2);
+    return { setting, change, learned: learnSetting(setting, change, moved, uncertainty), uncertainty };
+  });
+}
+
+function changedBetween(settings: readonly MachineSetting[], first: CutSet, second: CutSet) {
+  return settings.flatMap((setting) => {
+    const change = (second.settings[setting.id] ?? 0) - (first.settings[setting.id] ?? 0);
+    return change === 0 ? [] : [{ setting, change }];
+  });
+}
+
+/** A wizard's line must have told the same direction twice before a line is ever advised. */
+const TESTS_NEEDED = { typed: 1, after_test_print: 1, wizard: 2 } as const;
+
+async function keepOne(session: Session, actor: Actor, told: LearnedSetting): Promise<void> {
+  const { setting, change, learned, uncertainty } = told;
+  const isAcross = setting.actsOn.endsWith('across');
+  await session.insert(whichWayTest).values({
+    id: randomUUID(),
+    machineSettingId: setting.id,
+    change,
+    measuredAcrossMm: isAcross ? learned.moved : 0,
+    measuredAlongMm: isAcross ? 0 : learned.moved,
+    standardUncertaintyMm: uncertainty,
+    sense: learned.sense,
+    gain: learned.gain,
+    at: now(),
+    by: actor.personId,
+  });
+  if (learned.sense === null) return;
+  const agreeing = await session
+    .select()
+    .from(whichWayTest)
+    .where(and(eq(whichWayTest.machineSettingId, setting.id), eq(whichWayTest.sense, learned.sense)));
+  if (agreeing.length < TESTS_NEEDED[setting.kind]) return;
+  await session
+    .update(machineSetting)
+    .set({
+      sense: learned.sense,
+      // A strength within a tenth of the stated one is the stated one, seen through reading noise.
+      gain: learned.gain !== null && Math.abs(learned.gain - 1) > 0.1 ? learned.gain : 1,
+      version: sql`${machineSetting.version} + 1`,
+    })
+    .where(eq(machineSetting.id, setting.id));
+}
+
+/** Keeps what was learned with the settings, and ends the test. */
+export async function keepLearned(
+  database: Database,
+  actor: Actor,
+  input: { readonly id: string; readonly calibrationId: string },
+): Promise<Result<string, Refusal>> {
+  const record = await loadRecord(database, input.calibrationId);
+  if (!record) return fail(refusal('This test is not there any more.'));
+  if (record.calibration.state === 'saved') return ok(input.calibrationId);
+  const told = learnedFrom(record);
+  if (!told) return fail(refusal('Read both cuts first.'));
+  await database.transaction(async (session) => {
+    for (const one of told) await keepOne(session, actor, one);
+    await goToStep(session, input.calibrationId, 'save');
+    await session
+      .update(calibration)
+      .set({ state: 'saved', endedAt: now() })
+      .where(eq(calibration.id, input.calibrationId));
+  });
+  return ok(input.calibrationId);
+}

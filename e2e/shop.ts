@@ -67,7 +67,7 @@ export async function enterReadings(page: Page, looks: readonly Look[]): Promise
     const look = looks.find((l) => l.spotNo === Number(match?.[1]) && l.axis === match?.[2]);
     if (!look) throw new Error(`no look for "${heading ?? ''}"`);
     const input = page.getByLabel('The tips meet at');
-    await input.fill(look.value.toFixed(2));
+    await input.fill(`${look.value.toFixed(2)} mm`);
     const kept = page.waitForResponse((r) => r.request().method() === 'POST');
     await input.press('Enter');
     await kept;

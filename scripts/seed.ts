@@ -4,7 +4,7 @@ import { eq } from 'drizzle-orm';
 import { seededRng, seedFrom } from '@/core/math/random';
 import { sheetSize } from '@/core/units/sheet-size';
 import { database } from '@/db/client';
-import { cutter, printer, printMode, program, setup, simulatedSetup } from '@/db/schema/machines';
+import { cutter, markScheme, printMode, printer, program, setup, simulatedSetup } from '@/db/schema/machines';
 import { machineSetting, settingValue } from '@/db/schema/settings';
 import { material, person, shop } from '@/db/schema/shop';
 import { event } from '@/db/schema/correction';
@@ -82,6 +82,20 @@ async function seedSetup(demo: DemoSetup, actorId: string): Promise<{ setupId: s
       pageLengthMm: sheetSize(demo.page).lengthMm,
     }),
   );
+  const markSchemeId = await once('marks', (id) =>
+    db.insert(markScheme).values({
+      id,
+      shopId,
+      kind: 'four_corners',
+      name: 'Four corner marks',
+      sizeMm: 14,
+      insetMm: 15.9,
+      keepOutMm: 5,
+      edgeMinMm: 10,
+      leadingMark: 'the two at the bar',
+      readingOrder: 'two leading, two trailing',
+    }),
+  );
   const own = demo.program;
   const programId = own
     ? await once(`program ${own.name}`, (id) =>
@@ -93,6 +107,7 @@ async function seedSetup(demo: DemoSetup, actorId: string): Promise<{ setupId: s
           marksPlacedBy: 'program',
           knowsCutBy: 'colour',
           importScale: own.importScale,
+          markSchemeId,
         }),
       )
     : null;
@@ -105,6 +120,9 @@ async function seedSetup(demo: DemoSetup, actorId: string): Promise<{ setupId: s
       fileAcross: demo.axes[0],
       fileAlong: demo.axes[1],
       feeds: demo.feeds,
+      markSchemeId,
+      spareFrontMm: demo.feeds === 'towards' ? 80 : 0,
+      spareRearMm: demo.feeds === 'towards' ? 120 : 0,
     }),
   );
   const { baseValues, senses } = await seedSettings(demo, cutterId, actorId);

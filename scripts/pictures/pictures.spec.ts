@@ -59,3 +59,31 @@ test('one picture of each main view', async ({ page, context, baseURL }) => {
   await page.goto('/history');
   await shoot(page, 'history');
 });
+
+test('a shop of one\u2019s own: the questions, discs, what stands in it', async ({ page }) => {
+  await openDemo(page);
+  await page.getByRole('link', { name: 'Shop' }).click();
+  await page.waitForURL(/shop/);
+  await shoot(page, 'shop');
+  await page.getByRole('link', { name: 'Boathouse roll cutter' }).click();
+  await page.waitForURL(/cutter/);
+  await shoot(page, 'cutter');
+  await openDemo(page);
+  await page.getByRole('button', { name: 'Start my own shop' }).click();
+  await page.waitForURL(/shop\/new/);
+  await page.getByText('Sheets, printer and cutter apart').click();
+  await page.getByText('Pictures only').click();
+  await shoot(page, 'four-questions');
+  await page.getByRole('button', { name: 'Go on' }).click();
+  await page.getByRole('button', { name: 'Go on' }).click();
+  await page.getByText('Try it with stand-ins first').click();
+  await page.getByRole('button', { name: 'Put it on the bench' }).click();
+  await page.getByRole('button', { name: 'Make the check sheet' }).click();
+  await page.waitForURL(/print/);
+  await page.getByRole('button', { name: 'Yes, it is right' }).click();
+  await page.waitForURL(/cut/);
+  await page.getByRole('button', { name: 'Cut done' }).click();
+  await page.getByRole('heading', { name: /^Spot 1 / }).waitFor();
+  await page.getByLabel('The cut sheet under the loupe').waitFor();
+  await shoot(page, 'discs');
+});

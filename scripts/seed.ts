@@ -68,6 +68,23 @@ async function seedSettings(
   return { baseValues, senses };
 }
 
+/** The marks that every machine of the demo prints and reads. */
+const seedMarks = (): Promise<string> =>
+  once('marks', (id) =>
+    db.insert(markScheme).values({
+      id,
+      shopId,
+      kind: 'four_corners',
+      name: 'Four corner marks',
+      sizeMm: 14,
+      insetMm: 15.9,
+      keepOutMm: 5,
+      edgeMinMm: 10,
+      leadingMark: 'the two at the bar',
+      readingOrder: 'two leading, two trailing',
+    }),
+  );
+
 async function seedSetup(demo: DemoSetup, actorId: string): Promise<{ setupId: string; cutterId: string }> {
   const printerId = await once(`printer ${demo.printer}`, (id) =>
     db.insert(printer).values({ id, shopId, name: demo.printer, dotPitchMm: demo.dotPitchMm }),
@@ -82,20 +99,7 @@ async function seedSetup(demo: DemoSetup, actorId: string): Promise<{ setupId: s
       pageLengthMm: sheetSize(demo.page).lengthMm,
     }),
   );
-  const markSchemeId = await once('marks', (id) =>
-    db.insert(markScheme).values({
-      id,
-      shopId,
-      kind: 'four_corners',
-      name: 'Four corner marks',
-      sizeMm: 14,
-      insetMm: 15.9,
-      keepOutMm: 5,
-      edgeMinMm: 10,
-      leadingMark: 'the two at the bar',
-      readingOrder: 'two leading, two trailing',
-    }),
-  );
+  const markSchemeId = await seedMarks();
   const own = demo.program;
   const programId = own
     ? await once(`program ${own.name}`, (id) =>

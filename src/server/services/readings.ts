@@ -1,6 +1,7 @@
 import 'server-only';
 import { eq } from 'drizzle-orm';
 import type { SaveReadingInput } from '@/contracts/inputs';
+import { StoredSheet } from '@/contracts/stored';
 import {
   EYE_SD_MM,
   readingUncertainty,
@@ -11,14 +12,15 @@ import {
 import { fail, ok, type Result } from '@/core/result';
 import { ROUGH_REACH_MM } from '@/core/target/block';
 import { LIFT_OFF_REACH_MM } from '@/core/target/lift-off';
-import { wedgeOf } from '@/core/target/sheet-definition';
+import type { Route } from '@/core/shop/words';
+import { wedgeOf, type SheetDefinition } from '@/core/target/sheet-definition';
 import { READING_STEP_MM, WEDGE_REACH_MM } from '@/core/target/wedge';
 import type { Database } from '@/db/client';
-import { cutSetWithCalibration, findReading, findSlot } from '@/db/queries/calibration';
+import { cutSetWithCalibration, findCalibration, findReading, findSlot } from '@/db/queries/calibration';
+import { findSetup, type SetupRow } from '@/db/queries/shop';
 import { cutSet, reading } from '@/db/schema/calibration';
 import { now } from '../clock';
 import { refusal, type Actor, type Refusal } from './actor';
-import { loadRecord, type CalibrationRecord } from './record';
 
 export interface SavedReading {
   readonly id: string;
@@ -28,18 +30,32 @@ export interface SavedReading {
 
 const OPERATOR_SD_MM = { wedge: EYE_SD_MM, rim: RIM_EYE_SD_MM, rough: ROUGH_EYE_SD_MM } as const;
 
-function uncertaintyOf(record: CalibrationRecord, method: SaveReadingInput['method']): number {
+/** What a reading needs of its calibration: far less than the whole record, because readings come one by one. */
+interface ReadingContext {
+  readonly definition: SheetDefinition;
+  readonly route: Route;
+  readonly setupRow: SetupRow;
+}
+
+async function contextOf(database: Database, calibrationId: string): Promise<ReadingContext | null> {
+  const found = await findCalibration(database, calibrationId);
+  const setupRow = found ? await findSetup(database, found.calibration.setupId) : undefined;
+  if (!found || !setupRow) return null;
+  return { definition: StoredSheet.parse(found.definition.content), route: found.calibration.route, setupRow };
+}
+
+function uncertaintyOf({ setupRow, route }: ReadingContext, method: SaveReadingInput['method']): number {
   return readingUncertainty({
     stepMm: method === 'rough' ? ROUGH_STEP_MM : READING_STEP_MM,
     operatorSdMm: OPERATOR_SD_MM[method],
-    printerDotMm: record.setupRow.printer.dotPitchMm,
-    isPlotterFile: record.calibration.route === 'D' && record.setupRow.cutter.fileFormat === 'hpgl',
+    printerDotMm: setupRow.printer.dotPitchMm,
+    isPlotterFile: route === 'D' && setupRow.cutter.fileFormat === 'hpgl',
   });
 }
 
 const REACH_MM = { wedge: WEDGE_REACH_MM, rim: LIFT_OFF_REACH_MM, rough: ROUGH_REACH_MM } as const;
 
-function problemWith(record: CalibrationRecord, input: SaveReadingInput, setNo: number): string | null {
+function problemWith(record: ReadingContext, input: SaveReadingInput, setNo: number): string | null {
   const reach = REACH_MM[input.method];
   if (input.method === 'wedge' && !wedgeOf(record.definition, setNo, input.spotNo, input.axis))
     return `Spot ${input.spotNo} has no such figure on this sheet.`;
@@ -64,7 +80,7 @@ export async function saveReading(
   const known = await findReading(database, input.id);
   if (known) return ok({ id: known.id, earlierMm: null });
   const owner = await cutSetWithCalibration(database, input.cutSetId);
-  const record = owner ? await loadRecord(database, owner.calibrationId) : null;
+  const record = owner ? await contextOf(database, owner.calibrationId) : null;
   if (!owner || !record) return fail(refusal('This cut set is not there any more.'));
   const problem = problemWith(record, input, owner.cutSet.setNo);
   if (problem) return fail(refusal(problem));

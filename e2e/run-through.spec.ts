@@ -79,7 +79,7 @@ test('far out: rough position, the shift in the file, another sheet for the conf
   await page.getByRole('button', { name: 'Move it in the file' }).click();
   await page.waitForURL(/cut/);
   await expect(page.getByRole('heading', { level: 1 })).toContainText('cut set 2');
-  await expect(page.getByRole('link', { name: /Drawing with cut 2 moved/ })).toBeVisible();
+  await expect(page.getByRole('link', { name: /Drawing with cut 2 moved \(SVG\)/ })).toBeVisible();
   await page.getByRole('button', { name: 'Cut done' }).click();
   await page.waitForURL(/read/);
   await expect(page.getByRole('heading', { name: /^Spot \d/ })).toBeVisible();

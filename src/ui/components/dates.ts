@@ -10,14 +10,15 @@ export function agoWords(at: Date, now: Date): string {
   return `${Math.round(days / 30)} months ago`;
 }
 
-const STAMP = new Intl.DateTimeFormat('en-GB', {
-  day: 'numeric',
-  month: 'short',
-  year: 'numeric',
-  hour: '2-digit',
-  minute: '2-digit',
-  timeZone: 'UTC',
-});
-
-/** Date and time, UTC. */
-export const stampWords = (at: Date): string => `${STAMP.format(at)} UTC`;
+/** Date and time as the clock on the wall shows it for one who works in this time zone, with the zone's name. */
+export function stampWords(at: Date, timeZone: string): string {
+  return new Intl.DateTimeFormat('en-GB', {
+    day: 'numeric',
+    month: 'short',
+    year: 'numeric',
+    hour: '2-digit',
+    minute: '2-digit',
+    timeZone,
+    timeZoneName: 'short',
+  }).format(at);
+}

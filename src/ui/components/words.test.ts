@@ -23,5 +23,6 @@ it.each([
 });
 
 it('times are UTC and say so', () => {
-  expect(stampWords(new Date('2026-05-20T23:30:00Z'))).toBe('20 May 2026, 23:30 UTC');
+  expect(stampWords(new Date('2026-05-20T23:30:00Z'), 'UTC')).toBe('20 May 2026, 23:30 UTC');
+  expect(stampWords(new Date('2026-05-20T23:30:00Z'), 'Asia/Tokyo')).toMatch(/^21 May 2026, 08:30 (GMT\+9|JST)$/);
 });

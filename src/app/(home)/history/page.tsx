@@ -38,7 +38,7 @@ export default async function HistoryPage() {
                 <tr key={l.id}>
                   <td>
                     <Link href={`/history/${l.id}`} prefetch={false}>
-                      {stampWords(l.at)}
+                      {stampWords(l.at, session.person.timeZone)}
                     </Link>
                   </td>
                   <td>{`${l.setupName}, ${l.materialName}`}</td>

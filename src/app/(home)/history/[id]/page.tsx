@@ -33,7 +33,7 @@ export default async function HistoryEntryPage({ params }: { readonly params: Pr
   return (
     <HomeShell here="History" people={session}>
       <h1>{headline(detail, system)}</h1>
-      <p className="quiet">{`${stampWords(line.at)}, ${line.by}, ${line.materialName}.`}</p>
+      <p className="quiet">{`${stampWords(line.at, session.person.timeZone)}, ${line.by}, ${line.materialName}.`}</p>
       {line.upperMm !== null && line.nextJobMm !== null && line.toleranceMm !== null && (
         <p>{`Below ${formatLength(line.upperMm, system)} with 95 % confidence, ${formatLength(line.toleranceMm, system)} allowed. Next job within ${formatLength(line.nextJobMm, system)} 95 times in 100.`}</p>
       )}

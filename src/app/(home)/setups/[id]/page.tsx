@@ -41,6 +41,11 @@ export default async function SetupPage({ params }: { readonly params: Promise<{
             names={found.toLearn}
           />
         )}
+        <p>
+          <a className="btn btn-quiet" href={`/setups/${id}/card`} download>
+            Value card for the machine (PDF)
+          </a>
+        </p>
         {found.settings.length === 0 ? (
           <p>
             Nothing can be set on this cutter. Red Plumb will move the cut lines in the file instead, or say what border

@@ -137,13 +137,14 @@ describe('laying out any page (property)', () => {
         expect(value.lengthMm).toBeLessThanOrEqual(lengthMm - 2 * (marks.insetMm + marks.sizeMm) - 1);
         for (const style of FIGURE_STYLES) {
           const zones = keepOuts(defineSheet({ block: value, checkKind: 'full', style }));
-          zones.forEach((a, i) => {
-            expect(a.left >= 1 && a.bottom >= 1).toBe(true);
-            expect(a.left + a.width <= value.widthMm - 1 && a.bottom + a.height <= value.lengthMm - 1).toBe(true);
-            zones.slice(i + 1).forEach((b) => {
-              expect([a.name, b.name, boxesOverlap(a, b)]).toEqual([a.name, b.name, false]);
-            });
-          });
+          const problems = zones.flatMap((a, i) => [
+            ...(a.left >= 1 && a.bottom >= 1 ? [] : [`${a.name} over the border`]),
+            ...(a.left + a.width <= value.widthMm - 1 && a.bottom + a.height <= value.lengthMm - 1
+              ? []
+              : [`${a.name} over the border`]),
+            ...zones.slice(i + 1).flatMap((b) => (boxesOverlap(a, b) ? [`${a.name} over ${b.name}`] : [])),
+          ]);
+          expect(problems).toEqual([]);
         }
       }),
       { numRuns: 400 },

@@ -133,8 +133,8 @@ describe('laying out any page (property)', () => {
         }
         fitted++;
         const { value } = block;
-        expect(value.widthMm).toBeLessThanOrEqual(widthMm - 2 * marks.insetMm - 2);
-        expect(value.lengthMm).toBeLessThanOrEqual(lengthMm - 2 * (marks.insetMm + marks.sizeMm) - 1);
+        expect(value.widthMm).toBeLessThanOrEqual(widthMm - 2 * marks.insetMm - 2 + 1e-6);
+        expect(value.lengthMm).toBeLessThanOrEqual(lengthMm - 2 * (marks.insetMm + marks.sizeMm) - 1 + 1e-6);
         for (const style of FIGURE_STYLES) {
           const zones = keepOuts(defineSheet({ block: value, checkKind: 'full', style }));
           const problems = zones.flatMap((a, i) => [

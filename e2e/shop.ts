@@ -78,8 +78,11 @@ export async function enterReadings(page: Page, looks: readonly Look[]): Promise
 export async function openDemo(page: Page): Promise<void> {
   await page.goto('/');
   const picker = page.getByLabel('Shop', { exact: true });
-  if ((await picker.count()) > 0) await picker.selectOption({ label: 'River and trail workshop (demo)' });
-  await expect(page.getByRole('button', { name: 'Start my own shop' })).toBeVisible();
+  // A choice made before the page is awake is lost: it is made again until it took.
+  await expect(async () => {
+    if ((await picker.count()) > 0) await picker.selectOption({ label: 'River and trail workshop (demo)' });
+    await expect(page.getByRole('button', { name: 'Start my own shop' })).toBeVisible({ timeout: 2000 });
+  }).toPass({ timeout: 20_000 });
 }
 
 /** From the bench to the chosen check's print page. */

@@ -96,6 +96,8 @@ test('pictures only: lift-off discs, both directions in one look, the second she
   await page.waitForURL(/cut/);
   await page.getByRole('button', { name: 'Cut done' }).click();
   await expect(page.getByRole('heading', { name: /^Spot 1 \(1 dot\)/ })).toBeVisible();
+  // Tracing the picture takes the stand-ins a few seconds.
+  await expect(page.getByLabel('The cut sheet under the loupe')).toBeVisible({ timeout: 30_000 });
   await page.getByText('Measure the rims instead').click();
   await page.getByLabel('Rim on the left').fill('1.8 mm');
   await page.getByLabel('Rim on the right').fill('2.3 mm');

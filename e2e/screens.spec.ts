@@ -94,10 +94,9 @@ test('a display that shows something else is told; the machine is put back to ho
   page,
 }) => {
   await openDemo(page);
-  await page
-    .getByRole('article', { name: 'Towpath' })
-    .getByRole('link', { name: /Quick check/ })
-    .click();
+  await page.goto('/shop');
+  await page.getByRole('link', { name: 'Towpath' }).click();
+  await page.waitForURL(/setups/);
   const row = page.getByRole('row', { name: /OFFSET Y/ });
   const before = /-?[\u2212\d.]+/.exec((await row.getByRole('cell').nth(1).textContent()) ?? '')?.[0] ?? '';
   await row.getByRole('button', { name: /something else/ }).click();

@@ -12,7 +12,7 @@ export function furthestStep(record: CalibrationRecord): Step {
   let reached: Step = 'print';
   if (record.printChecks.some((c) => c.verdict === 'right')) reached = 'cut';
   if (doneSets(record).length > 0) reached = 'read';
-  if (record.readings.some((r) => r.method === 'wedge' && r.state === 'read')) reached = 'settings';
+  if (record.readings.some((r) => r.method !== 'rough' && r.state === 'read')) reached = 'settings';
   if (fine) reached = 'confirm';
   return index(step) > index(reached) ? step : reached;
 }

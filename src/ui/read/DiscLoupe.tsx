@@ -18,7 +18,7 @@ interface Props {
   readonly onDrag: (by: Point) => void;
 }
 
-const REACH_MM = 15.5;
+const REACH_MM = 17.5;
 
 /** A lifted disc as it lies on the card for the value entered: the print, and round it the piece that the knife left. */
 export function DiscLoupe({ figure, view, displacement, label, onDrag }: Props) {
@@ -70,10 +70,10 @@ export function DiscLoupe({ figure, view, displacement, label, onDrag }: Props) 
           strokeDasharray="0.9 0.5"
         />
       </g>
-      {word(rims.left, -14, 0.5)}
-      {word(rims.right, 14, 0.5)}
-      {word(rims.far, 0, -13.5)}
-      {word(rims.near, 0, 14.8)}
+      {word(rims.left, -15.2, 0.5)}
+      {word(rims.right, 15.2, 0.5)}
+      {word(rims.far, 0, -14.9)}
+      {word(rims.near, 0, 16.2)}
     </svg>
   );
 }

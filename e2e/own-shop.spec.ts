@@ -5,8 +5,11 @@ import { enterReadings, openDemo, readPicture } from './shop';
 /** A newcomer's shop, simulated so that the whole way can be walked. @returns how many screens were seen. */
 async function newShop(page: Page, answer: (page: Page) => Promise<void>): Promise<void> {
   await openDemo(page);
-  await page.getByRole('button', { name: 'Start my own shop' }).click();
-  await page.waitForURL(/shop\/new/);
+  // A tap made before the page is awake is lost: it is made again until it took.
+  await expect(async () => {
+    await page.getByRole('button', { name: 'Start my own shop' }).click({ timeout: 2000 });
+    await page.waitForURL(/shop\/new/, { timeout: 4000 });
+  }).toPass({ timeout: 30_000 });
   await answer(page);
   await page.getByText('Try it with stand-ins first').click();
   await page.getByRole('button', { name: 'Put it on the bench' }).click();

@@ -5,6 +5,8 @@ const Environment = z.object({
   DATABASE_URL: z.url({ protocol: /^postgres(ql)?$/ }),
   RED_PLUMB_HOST: z.string().optional(),
   RED_PLUMB_NOW: z.iso.datetime().optional(),
+  /** The port that phones use; set by the start command, which opens and closes it. */
+  RED_PLUMB_DOOR_PORT: z.coerce.number().int().min(1).max(65535).optional(),
 });
 
 export type Environment = z.infer<typeof Environment>;
@@ -16,3 +18,9 @@ export function environment(): Environment {
   }
   return parsed.data;
 }
+
+/**
+ * Whether this process may be reached from beyond the machine: then nothing answers without sign-in. Only a start that
+ * binds loopback says otherwise, so that a server started by hand is shut, not open.
+ */
+export const isBeyondLoopback = (): boolean => process.env.RED_PLUMB_BOUND !== 'loopback';

@@ -62,6 +62,22 @@ export function findOpen(session: Session) {
 }
 
 /** History, newest first, each with what it stands on. */
+/** The correction of a setup's newest saved or put back entry. */
+export function findSavedCorrection(session: Session, setupId: string) {
+  return session
+    .select({ entry: historyEntry, correction, materialName: material.name })
+    .from(historyEntry)
+    .leftJoin(confirmation, eq(historyEntry.confirmationId, confirmation.id))
+    .innerJoin(
+      correction,
+      or(eq(historyEntry.correctionId, correction.id), eq(confirmation.correctionId, correction.id)),
+    )
+    .innerJoin(material, eq(historyEntry.materialId, material.id))
+    .where(eq(historyEntry.setupId, setupId))
+    .orderBy(desc(historyEntry.seq))
+    .limit(1);
+}
+
 export function findHistory(session: Session, which: { readonly shopId: string } | { readonly id: string }) {
   return session
     .select({

@@ -17,6 +17,16 @@ export async function findCalibration(session: Session, id: string) {
   return row;
 }
 
+/** Ordinary checks of a setup, the latest first, as many as are worth looking through. */
+export function findEarlierCalibrations(session: Session, setupId: string) {
+  return session
+    .select({ id: calibration.id })
+    .from(calibration)
+    .where(and(eq(calibration.setupId, setupId), inArray(calibration.kind, ['quick', 'full'])))
+    .orderBy(desc(calibration.startedAt))
+    .limit(8);
+}
+
 export function findSheets(session: Session, calibrationId: string) {
   return session
     .select()
@@ -58,7 +68,7 @@ export async function findReading(session: Session, id: string) {
 
 export function findSlot(
   session: Session,
-  slot: { cutSetId: string; spotNo: number; axis: 'across' | 'along'; method: 'wedge' | 'rough' | 'rim' },
+  slot: { cutSetId: string; spotNo: number; axis: 'across' | 'along'; method: 'wedge' | 'rough' | 'rim' | 'rim_back' },
 ) {
   return session
     .select()

@@ -2,7 +2,7 @@ import 'server-only';
 import { and, asc, desc, eq, inArray, lte, or, sql } from 'drizzle-orm';
 import type { MachineSetting } from '@/core/setting/machine-setting';
 import type { Session } from '../client';
-import { machineSetting, settingValue } from '../schema/settings';
+import { machineSetting, settingValue, whichWayTest } from '../schema/settings';
 import type { SetupRow } from './shop';
 
 /** What holds settings: a cutter, and the program that sends to it. */
@@ -15,6 +15,23 @@ export const ownersOf = (row: Pick<SetupRow, 'cutter' | 'program'>): SettingOwne
   cutterId: row.cutter.id,
   programId: row.program?.id ?? null,
 });
+
+/** The change of the latest which-way test of each setting, by its id. */
+export async function findLastTrials(
+  session: Session,
+  settingIds: readonly string[],
+): Promise<Readonly<Record<string, number>>> {
+  if (settingIds.length === 0) return {};
+  const rows = await session
+    .selectDistinctOn([whichWayTest.machineSettingId], {
+      id: whichWayTest.machineSettingId,
+      change: whichWayTest.change,
+    })
+    .from(whichWayTest)
+    .where(inArray(whichWayTest.machineSettingId, [...settingIds]))
+    .orderBy(asc(whichWayTest.machineSettingId), desc(whichWayTest.at));
+  return Object.fromEntries(rows.map((r) => [r.id, r.change]));
+}
 
 /**
  * Settings of a cutter and its program with their present values, in the order of the display. First-mark pivots are told

@@ -36,7 +36,10 @@ export const calibration = pgTable(
       .notNull()
       .references(() => sheetDefinition.id),
     route: text({ enum: ROUTES }).notNull(),
-    kind: text({ enum: ['quick', 'full', 'which_way'] }).notNull(),
+    kind: text({ enum: ['quick', 'full', 'which_way', 'mark_use', 'two_faces'] }).notNull(),
+    /** Of a test that moves the marks alone: how far in the program sets them, across and along; absent: not such a test, or our own marks. */
+    marksInAcrossMm: doublePrecision(),
+    marksInAlongMm: doublePrecision(),
     step: text({ enum: STEP_NAMES }).notNull(),
     state: text({ enum: ['open', 'saved', 'abandoned'] }).notNull(),
     toleranceMm: measured(),
@@ -50,6 +53,7 @@ export const calibration = pgTable(
   (t) => [
     index('calibration_setup').on(t.setupId, t.startedAt),
     check('calibration_tolerance', sql`${t.toleranceMm} > 0`),
+    check('calibration_marks_in', sql`(${t.marksInAcrossMm} is null) = (${t.marksInAlongMm} is null)`),
     check('calibration_state', sql`(${t.state} = 'open') = (${t.endedAt} is null)`),
   ],
 );
@@ -137,7 +141,7 @@ export const reading = pgTable(
       .references(() => cutSet.id),
     spotNo: integer().notNull(),
     axis: text({ enum: ['across', 'along'] }).notNull(),
-    method: text({ enum: ['wedge', 'rough', 'rim'] }).notNull(),
+    method: text({ enum: ['wedge', 'rough', 'rim', 'rim_back'] }).notNull(),
     repeatNo: integer().notNull().default(1),
     seq: integer().notNull(),
     supersedesId: uuid(),

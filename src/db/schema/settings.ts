@@ -2,6 +2,8 @@ import { sql } from 'drizzle-orm';
 import { check, doublePrecision, integer, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
 import { ACTS_ON, SCALES_OFFSET, SETTING_KINDS, SETTING_UNITS } from '@/core/setting/machine-setting';
 import { id, instant, measured, version } from './columns';
+import { MARK_USES } from '@/core/shop/words';
+import { calibration } from './calibration';
 import { cutter, program } from './machines';
 import { person } from './shop';
 
@@ -71,6 +73,22 @@ export const whichWayTest = pgTable(
     check('which_way_uncertainty', sql`${t.standardUncertaintyMm} > 0`),
   ],
 );
+
+/** What a cutter was found to use its marks for, by a sheet whose marks alone were moved. Append-only. */
+export const markUseTest = pgTable('mark_use_test', {
+  id: id(),
+  cutterId: uuid()
+    .notNull()
+    .references(() => cutter.id),
+  calibrationId: uuid()
+    .notNull()
+    .references(() => calibration.id),
+  markUse: text({ enum: MARK_USES }).notNull(),
+  at: instant(),
+  by: uuid()
+    .notNull()
+    .references(() => person.id),
+});
 
 /** Append-only: the present value is the one of the highest seq. */
 export const settingValue = pgTable(

@@ -26,19 +26,6 @@ export const shopId = () =>
     .notNull()
     .references(() => shop.id);
 
-/** Who may come in from beyond this machine: nobody while there is no row or it is closed. */
-export const access = pgTable(
-  'access',
-  {
-    only: boolean().primaryKey().default(true),
-    passphraseHash: text().notNull(),
-    /** Signs the cookies of those who came in; a new passphrase makes a new one. */
-    cookieSecret: text().notNull(),
-    isOpen: boolean().notNull(),
-  },
-  (t) => [check('access_only', sql`${t.only}`)],
-);
-
 export const person = pgTable(
   'person',
   {

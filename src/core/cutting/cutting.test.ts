@@ -1,5 +1,5 @@
 import { loadNumber, nextCut, type DoneCut } from './next-cut';
-import { fileShiftFor, isInReach, roughShift } from './rough';
+import { fileShiftFor, isInReach, roughContradicts, roughShift } from './rough';
 
 const cut = (sheetNo: number, setNo: 1 | 2, loadNo: number): DoneCut => ({ sheetNo, setNo, loadNo, purpose: 'before' });
 
@@ -27,5 +27,10 @@ describe('rough position', () => {
     expect(isInReach(shift)).toBe(false);
     expect(isInReach({ x: 0.7, y: -0.8 })).toBe(true);
     expect(roughShift([])).toBeNull();
+  });
+  it('contradicts the fine figures only beyond what both can be wrong by', () => {
+    expect(roughContradicts({ x: 0.5, y: 0.25 }, { x: 0.2, y: 0.1 })).toBe(false);
+    expect(roughContradicts({ x: 0.75, y: 0 }, { x: -0.2, y: 0 })).toBe(true);
+    expect(roughContradicts({ x: 0, y: 3 }, { x: 0, y: 0.3 })).toBe(true);
   });
 });

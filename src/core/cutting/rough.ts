@@ -1,5 +1,6 @@
 import type { Point } from '../geometry/affine';
 import { PLOTTER_UNITS_PER_MM } from '../units/length';
+import { ROUGH_EYE_SD_MM, ROUGH_STEP_MM } from '../reading/uncertainty';
 import { WEDGE_REACH_MM } from '../target/wedge';
 
 export interface RoughReading {
@@ -26,3 +27,12 @@ export function fileShiftFor(shift: Point): Point {
 export function isInReach(shift: Point): boolean {
   return Math.max(Math.abs(shift.x), Math.abs(shift.y)) <= WEDGE_REACH_MM - 0.2;
 }
+
+/** The rough L matched over its grid: a quarter of a mm a step and the eye. */
+const ROUGH_SD_MM = Math.hypot(ROUGH_STEP_MM / Math.sqrt(12), ROUGH_EYE_SD_MM);
+/** Farther apart than this, one of the two was misread. */
+const CONTRADICTS_AT_SD = 4;
+
+/** Whether a rough position and the fine figures' answer at the same place cannot both be right. */
+export const roughContradicts = (rough: Point, fine: Point): boolean =>
+  Math.max(Math.abs(rough.x - fine.x), Math.abs(rough.y - fine.y)) > CONTRADICTS_AT_SD * ROUGH_SD_MM;

@@ -7,12 +7,15 @@ import {
   NINE_SPOTS,
   PLAIN_LOAD,
   observe,
+  readRimSet,
   randomError,
   readSet,
   REFERENCE_CORNERS,
   TRIALS,
   IS_LONG,
 } from '../simulate/trials.testing';
+import { readingUncertainty, RIM_EYE_SD_MM } from '../reading/uncertainty';
+import { READING_STEP_MM } from '../target/wedge';
 import { blockNamed } from '../target/block';
 import { defineSheet } from '../target/sheet-definition';
 import { betaOf } from './design';
@@ -63,6 +66,32 @@ describe(`coverage by simulation, ${TRIALS} trials`, () => {
     }
     for (const h of hits) expect(h / trials).toBeGreaterThanOrEqual(IS_LONG ? 0.944 : low);
   });
+
+  it.each(['quick', 'full'] as const)(
+    'rims of lift-off discs measured to 0.05 mm on a %s check, stated uncertainty: at least nominal',
+    (checkKind) => {
+      const definition = defineSheet({ block: blockNamed('A4'), checkKind, style: 'lift-off', sets: 1 });
+      const uncertaintyMm = readingUncertainty({
+        stepMm: READING_STEP_MM,
+        operatorSdMm: RIM_EYE_SD_MM,
+        printerDotMm: 25.4 / 600,
+        isPlotterFile: false,
+      });
+      const trials = TRIALS / 2;
+      const rng = seededRng(78);
+      const hits = [0, 0, 0, 0, 0, 0];
+      for (let trial = 0; trial < trials; trial++) {
+        const truth = fromParameters(randomError(rng));
+        const fit = fitReadings(readRimSet(definition, truth, { sdMm: RIM_EYE_SD_MM, rng, uncertaintyMm }), PLAIN_LOAD);
+        if (!fit.ok) throw new Error(fit.error.kind);
+        betaOf(truth).forEach((b, i) => {
+          const t = studentQuantileOf(Infinity);
+          if (Math.abs(fit.value.beta[i]! - b) <= t * Math.sqrt(fit.value.covariance[i * 7]!)) hits[i]!++;
+        });
+      }
+      for (const h of hits) expect(h / trials).toBeGreaterThanOrEqual(IS_LONG ? 0.944 : low);
+    },
+  );
 
   it('a flat map read without dither would not cover; with the dither it does', () => {
     const definition = defineSheet({ block: blockNamed('A4'), checkKind: 'full' });

@@ -7,12 +7,12 @@ import type { Observation } from '../reading/observation';
  */
 export const PARAMETER_COUNT = 6;
 
-/** rigid (shift and rotation) is what a machine may make of two marks; readings are never fitted by it. */
-export type ModelName = 'affine' | 'similarity' | 'rigid' | 'shift';
+/** two_scales and rigid (shift and rotation) are what a machine may make of its marks; readings are never fitted by them. */
+export type ModelName = 'affine' | 'two_scales' | 'similarity' | 'rigid' | 'shift';
 /** Largest first: the fit takes the first that the spots support. */
-export const MODELS: readonly Exclude<ModelName, 'rigid'>[] = ['affine', 'similarity', 'shift'];
+export const MODELS: readonly Exclude<ModelName, 'two_scales' | 'rigid'>[] = ['affine', 'similarity', 'shift'];
 
-/** Columns: the model's own parameters; rows: the six. similarity: tx, ty, scale, rotation (small angle). */
+/** Columns: the model's own parameters; rows: the six. two_scales: tx, ty, scales, rotation (small angle); similarity: tx, ty, scale, rotation. */
 const BASIS: Readonly<Record<ModelName, readonly (readonly number[])[]>> = {
   affine: [
     [1, 0, 0, 0, 0, 0],
@@ -21,6 +21,14 @@ const BASIS: Readonly<Record<ModelName, readonly (readonly number[])[]>> = {
     [0, 0, 0, 1, 0, 0],
     [0, 0, 0, 0, 1, 0],
     [0, 0, 0, 0, 0, 1],
+  ],
+  two_scales: [
+    [1, 0, 0, 0, 0],
+    [0, 1, 0, 0, 0],
+    [0, 0, 1, 0, 0],
+    [0, 0, 0, 0, -1],
+    [0, 0, 0, 0, 1],
+    [0, 0, 0, 1, 0],
   ],
   similarity: [
     [1, 0, 0, 0],
@@ -53,6 +61,7 @@ export const basisOf = (model: ModelName): readonly (readonly number[])[] => BAS
 /** Parts of the error that a model leaves out. */
 export const UNTOLD: Readonly<Record<ModelName, readonly string[]>> = {
   affine: [],
+  two_scales: ['out of square'],
   similarity: ['out of square', 'scale across apart from scale along'],
   rigid: ['scale across', 'scale along', 'out of square'],
   shift: ['rotation', 'scale across', 'scale along', 'out of square'],

@@ -1,7 +1,8 @@
 import { fail, ok, type Result } from '../result';
 import { leastSquares, matrix } from '../math/qr';
 import type { Observation } from '../reading/observation';
-import { basisOf, componentRow, PARAMETER_COUNT, type ModelName } from './design';
+import { AXES } from '../target/wedge';
+import { basisOf, PARAMETER_COUNT, type ModelName } from './design';
 
 export interface WeightedFit {
   readonly beta: Float64Array;
@@ -10,32 +11,78 @@ export interface WeightedFit {
   /** Sum of squared residuals over stated uncertainty squared. */
   readonly chiSquare: number;
   readonly degreesOfFreedom: number;
-  readonly residualsMm: readonly number[];
 }
 
 export type UnsupportedModel = { readonly kind: 'unsupported'; readonly model: ModelName };
 
+interface Solved {
+  readonly beta: Float64Array;
+  readonly covariance: Float64Array;
+  readonly chiSquare: number;
+}
+
+/** Where the three parameters of one component stand among the six. */
+const PLACES = { across: [0, 2, 3], along: [1, 4, 5] } as const;
+
 /**
- * Weighted least squares of one model, weights 1/u^2, by Householder QR.
- * Minimises sum ((value - row . beta) / u)^2. @returns `unsupported` when the rows do not carry the model's parameters.
+ * Both components as weighted rows [1, x, y] and values, in one pass: across is filled from the front of the arrays, along
+ * from their back.
  */
-export function weightedFit(
-  observations: readonly Observation[],
-  model: ModelName,
-): Result<WeightedFit, UnsupportedModel> {
+function rowsByAxis(observations: readonly Observation[]) {
+  const count = observations.length;
+  const design = new Float64Array(3 * count);
+  const rhs = new Float64Array(count);
+  let front = 0;
+  let back = count;
+  for (const { axis, at, valueMm, standardUncertaintyMm } of observations) {
+    const i = axis === 'across' ? front++ : --back;
+    const weight = 1 / standardUncertaintyMm;
+    design[3 * i] = weight;
+    design[3 * i + 1] = at.x * weight;
+    design[3 * i + 2] = at.y * weight;
+    rhs[i] = valueMm * weight;
+  }
+  return {
+    across: { design: design.subarray(0, 3 * front), rhs: rhs.subarray(0, front) },
+    along: { design: design.subarray(3 * front), rhs: rhs.subarray(front) },
+  };
+}
+
+/** The affine model falls into two problems of three parameters, one a component: same minimum, a quarter of the work. */
+function solveAffine(observations: readonly Observation[]): Solved | null {
+  const beta = new Float64Array(PARAMETER_COUNT);
+  const covariance = new Float64Array(PARAMETER_COUNT * PARAMETER_COUNT);
+  let chiSquare = 0;
+  const rows = rowsByAxis(observations);
+  for (const axis of AXES) {
+    const { design, rhs } = rows[axis];
+    const solved = leastSquares({ rows: rhs.length, columns: 3, data: design }, rhs);
+    if (!solved.ok) return null;
+    const { parameters, inverseNormal, residualSumOfSquares } = solved.value;
+    chiSquare += residualSumOfSquares;
+    PLACES[axis].forEach((i, k) => {
+      beta[i] = parameters[k]!;
+      PLACES[axis].forEach((j, l) => {
+        covariance[i * PARAMETER_COUNT + j] = inverseNormal[3 * k + l]!;
+      });
+    });
+  }
+  return { beta, covariance, chiSquare };
+}
+
+/** A model whose parameters bind the components: one problem, its columns made by the model's basis. */
+function solveBound(observations: readonly Observation[], model: ModelName): Solved | null {
   const basis = basisOf(model);
   const columns = basis[0]!.length;
-  const rows = observations.map((o) => componentRow(o.axis, o.at.x, o.at.y));
   const design = matrix(observations.length, columns, (row, column) => {
-    let sum = 0;
-    for (let k = 0; k < PARAMETER_COUNT; k++) sum += rows[row]![k]! * basis[k]![column]!;
-    return sum / observations[row]!.standardUncertaintyMm;
+    const { axis, at, standardUncertaintyMm } = observations[row]!;
+    const [shift, x, y] = PLACES[axis];
+    return (basis[shift]![column]! + basis[x]![column]! * at.x + basis[y]![column]! * at.y) / standardUncertaintyMm;
   });
   const rhs = observations.map((o) => o.valueMm / o.standardUncertaintyMm);
   const solved = leastSquares(design, rhs);
-  if (!solved.ok) return fail({ kind: 'unsupported', model });
+  if (!solved.ok) return null;
   const { parameters, inverseNormal, residualSumOfSquares } = solved.value;
-
   const beta = new Float64Array(PARAMETER_COUNT);
   const covariance = new Float64Array(PARAMETER_COUNT * PARAMETER_COUNT);
   for (let i = 0; i < PARAMETER_COUNT; i++) {
@@ -48,17 +95,21 @@ export function weightedFit(
       covariance[i * PARAMETER_COUNT + j] = sum;
     }
   }
-  return ok({
-    beta,
-    covariance,
-    chiSquare: residualSumOfSquares,
-    degreesOfFreedom: observations.length - columns,
-    residualsMm: observations.map((o, i) => o.valueMm - predicted(rows[i]!, beta)),
-  });
+  return { beta, covariance, chiSquare: residualSumOfSquares };
 }
 
-function predicted(row: readonly number[], beta: Float64Array): number {
-  let sum = 0;
-  for (let k = 0; k < PARAMETER_COUNT; k++) sum += row[k]! * beta[k]!;
-  return sum;
+/**
+ * Weighted least squares of one model, weights 1/u^2, by Householder QR.
+ * Minimises sum ((value - row . beta) / u)^2. @returns `unsupported` when the rows do not carry the model's parameters.
+ */
+export function weightedFit(
+  observations: readonly Observation[],
+  model: ModelName,
+): Result<WeightedFit, UnsupportedModel> {
+  const solved = model === 'affine' ? solveAffine(observations) : solveBound(observations, model);
+  if (!solved) return fail({ kind: 'unsupported', model });
+  return ok({
+    ...solved,
+    degreesOfFreedom: observations.length - basisOf(model)[0]!.length,
+  });
 }

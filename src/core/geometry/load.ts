@@ -3,7 +3,8 @@ import { inverseOf, then, type Affine, type Point } from './affine';
 export const TURNS = [0, 90, 180, 270] as const;
 /** Counter-clockwise turn from the machine frame to the sheet's arrow, seen from the machine's top; 0: arrow to the leading edge. */
 export type TurnDeg = (typeof TURNS)[number];
-export type Face = 'ink-up' | 'ink-down';
+export const FACES = ['ink-up', 'ink-down'] as const;
+export type Face = (typeof FACES)[number];
 /** Mat-fed sheets go in away from the operator, rolls come out towards. */
 export type FeedDirection = 'away' | 'towards';
 

@@ -28,6 +28,15 @@ describe('what to change for a test', () => {
   });
 });
 
+it('a second test goes back to where the first began, and stays in the range', () => {
+  const setting = testSetting({ unit: 'mm', step: 0.05, value: 0, minValue: -5, maxValue: 5, sense: null });
+  const first = trialValue(setting, 2);
+  expect(first).toBeCloseTo(1, 9);
+  expect(trialValue({ ...setting, value: first }, 2, first)).toBeCloseTo(0, 9);
+  expect(trialValue({ ...setting, value: -5 }, 2, 1)).toBeCloseTo(-4, 9);
+  expect(trialValue({ ...setting, value: 5 }, 2, -1)).toBeCloseTo(4, 9);
+});
+
 describe('what a test tells', () => {
   it.each([
     [1, 1],

@@ -32,12 +32,18 @@ export function testable(settings: readonly MachineSetting[]): readonly MachineS
   return offsets.length > 0 ? offsets : unknown.slice(0, 1);
 }
 
-/** The value to set for the test: about half a mm of move, on the display's step and inside its range. */
-export function trialValue(setting: MachineSetting): number {
-  const wanted = (isOffset(setting) ? OFFSET_MOVE_MM : RATIO_MOVE) / effectPerUnit({ ...setting, gain: 1 });
+/**
+ * The value to set for the test: about half a mm of move, on the display's step and inside its range.
+ * @param times larger where each cut is a load of its own, whose noise comes on top.
+ * @param lastChange the change of the test before, 0 without one: the next goes back, so that two runs end where they began.
+ */
+export function trialValue(setting: MachineSetting, times = 1, lastChange = 0): number {
+  const wanted = (times * (isOffset(setting) ? OFFSET_MOVE_MM : RATIO_MOVE)) / effectPerUnit({ ...setting, gain: 1 });
   const steps = Math.max(1, Math.round(wanted / setting.step)) * setting.step;
-  const up = onStep(setting, setting.value + steps);
-  return up > setting.value ? up : onStep(setting, setting.value - steps);
+  const [up, down] = [onStep(setting, setting.value + steps), onStep(setting, setting.value - steps)];
+  const canGoUp = up > setting.value;
+  const canGoDown = down < setting.value;
+  return (lastChange > 0 && canGoDown) || !canGoUp ? down : up;
 }
 
 export interface Learned {
@@ -51,7 +57,8 @@ export interface Learned {
 /**
  * Direction and strength of a setting from two cuts in one load, the value changed between. `moved` maps the first cut to
  * the second, machine frame. Direction when the move exceeds six standard uncertainties of it; strength when the change
- * exceeds twenty (u_gain = sqrt(2) u / change). Both cuts must be of one load: else its noise decides the sign.
+ * exceeds twenty (u_gain = sqrt(2) u / change). Both cuts of one load where that can be; else u holds the noise of a load too,
+ * and the change is made larger: otherwise that noise decides the sign.
  * @param u standard uncertainty of one cut's value of this part: mm, or a ratio or angle.
  */
 export function learnSetting(
@@ -70,6 +77,21 @@ export function learnSetting(
   const sense = Math.sign(move) === Math.sign(change) ? 1 : -1;
   return { sense, gain: nominal >= GAIN_FACTOR * u && !isCompensating ? Math.abs(move) / nominal : null, moved: move };
 }
+
+/** Index of each part's own variance in a 6 x 6 load covariance (order of `design`). */
+const VARIANCE_AT: Readonly<Record<ActsOn, number>> = {
+  offset_across: 0,
+  offset_along: 7,
+  scale_across: 14,
+  scale_along: 35,
+  feed_length: 35,
+  rotation: 28,
+  squareness: 21,
+};
+
+/** Standard deviation that one load's mark reading adds to a part: mm, or a ratio or angle. */
+export const loadSdOf = (actsOn: ActsOn, loadCovariance: ArrayLike<number>): number =>
+  Math.sqrt(loadCovariance[VARIANCE_AT[actsOn]]!);
 
 /** Standard uncertainty of a part as told by readings of uncertainty `readingMm` at `spots` spots spread over the sheet. */
 export function partUncertainty(actsOn: ActsOn, readingMm: number, spots: number): number {

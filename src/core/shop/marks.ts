@@ -49,8 +49,9 @@ export function loadModelOf(use: MarkUse, marks: number): LoadModel {
       return 'rigid';
     case 'similarity':
       return 'similarity';
-    case 'unknown':
     case 'two_scales':
+      return marks === 2 ? 'rigid' : 'two_scales';
+    case 'unknown':
     case 'affine':
     case 'piecewise':
       return most;

@@ -31,3 +31,13 @@ export const MARK_USES = [
   'piecewise',
 ] as const;
 export type MarkUse = (typeof MARK_USES)[number];
+
+export const MARK_USE_WORDS: Readonly<Record<MarkUse, string>> = {
+  unknown: 'not known yet',
+  shift: 'the shift alone',
+  shift_rotation: 'shift and rotation',
+  similarity: 'shift, rotation and one scale',
+  two_scales: 'shift, rotation and two scales',
+  affine: 'everything but bending',
+  piecewise: 'everything, section by section',
+};

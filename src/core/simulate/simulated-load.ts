@@ -1,6 +1,7 @@
 import { identity, then, type Affine, type Point } from '../geometry/affine';
 import { fromParameters, type ErrorParameters } from '../geometry/error-parameters';
 import { mapOnSheet, type Load } from '../geometry/load';
+import type { MarkUse } from '../shop/words';
 import { affineOf } from '../fit/design';
 import { markObservations, type LoadModel } from '../fit/load-noise';
 import { weightedFit } from '../fit/weighted-fit';
@@ -26,6 +27,10 @@ export interface SetupTruth {
   readonly placement?: { readonly xMm: number; readonly yMm: number };
   /** How much larger a tracing program's outline comes out than the figure. */
   readonly traceGrowthMm?: number;
+  /** What the machine really makes of its marks; as the shop has told when absent. */
+  readonly markUse?: MarkUse;
+  /** How the back's print lies against the front's, in the front's sheet frame. */
+  readonly backPrint?: { readonly xMm: number; readonly yMm: number; readonly rotationRad: number };
 }
 
 /** One axis of a load's affine noise: t, a, b of the misread marks. */
@@ -59,9 +64,19 @@ export interface CutConditions {
   readonly marks: readonly Point[];
   /** What the machine makes of its marks; affine when not told. */
   readonly loadModel?: LoadModel;
+  /** How far each mark is printed from where the machine was told it is; nowhere when absent. */
+  readonly markMoves?: readonly Point[];
   /** Settings with the values they had when the truth was laid down, and the values they have now. */
   readonly settings: readonly MachineSetting[];
   readonly valuesNow: readonly number[];
+}
+
+/** A machine follows its marks: when they stand elsewhere than it was told, so does the cut. */
+function markResponse({ marks, markMoves, loadModel = 'affine' }: CutConditions): Affine {
+  if (!markMoves || marks.length === 0) return identity();
+  const seen = markObservations(marks, 1, (axis, i) => (axis === 'across' ? markMoves[i]!.x : markMoves[i]!.y));
+  const solved = weightedFit(seen, loadModel);
+  return solved.ok ? affineOf(solved.value.beta) : identity();
 }
 
 /** Where the cutter really puts nominal sheet points on this load, before the print's own scale. */
@@ -74,5 +89,6 @@ export function actualCutMap(conditions: CutConditions, rng: Rng): Affine {
   );
   const d1 = settingsMap(real, valuesNow);
   const constant = cutAfter(fromParameters<'machine'>(truth.machineError), d0, d1, truth.order);
-  return then(mapOnSheet(constant, load), loadNoise(marks, truth.markSdMm, rng, loadModel));
+  const followed = then(mapOnSheet(constant, load), markResponse(conditions));
+  return then(followed, loadNoise(marks, truth.markSdMm, rng, loadModel));
 }

@@ -2,7 +2,8 @@ import { apply, cornersOf, type Affine, type Point } from '../geometry/affine';
 import { fromParameters, type ErrorParameters } from '../geometry/error-parameters';
 import type { Load } from '../geometry/load';
 import { standardNormal, type Rng } from '../math/random';
-import type { Observation, WedgeReading } from '../reading/observation';
+import { rimDisplacement, type Observation, type RimReading, type WedgeReading } from '../reading/observation';
+import { LIFT_OFF_RING_OUTER_MM, liftOffCut } from '../target/lift-off';
 import { readWedgePicture } from './read-picture';
 import type { SheetDefinition } from '../target/sheet-definition';
 import { cutStrip, figureToSheet, READING_STEP_MM } from '../target/wedge';
@@ -80,3 +81,31 @@ export function readSet(
 }
 
 export const mapOf = (parameters: ErrorParameters): Affine => fromParameters(parameters);
+
+/** Measures both pairs of opposite rims of every lift-off disc that a cut map makes, with eye noise and the entered step. */
+export function readRimSet(
+  definition: SheetDefinition,
+  cut: Affine,
+  eye: { readonly sdMm: number; readonly rng: Rng; readonly uncertaintyMm: number },
+): RimReading[] {
+  return definition.liftOffs.flatMap((figure) => {
+    const edge = liftOffCut(figure).map((p) => apply(cut, p));
+    return (['across', 'along'] as const).map((axis): RimReading => {
+      const component = axis === 'across' ? 'x' : 'y';
+      const from = edge.map((p) => p[component] - figure.centre[component]);
+      const rims = [-Math.min(...from), Math.max(...from)].map((reach) => reach - LIFT_OFF_RING_OUTER_MM);
+      const seen = rimDisplacement(rims[0]!, rims[1]!) + eye.sdMm * standardNormal(eye.rng);
+      return {
+        kind: 'rim',
+        id: `${figure.spotNo} ${axis}`,
+        axis,
+        centre: figure.centre,
+        readingMm: Math.round(seen / READING_STEP_MM) * READING_STEP_MM,
+        standardUncertaintyMm: eye.uncertaintyMm,
+        loadKey: 'one',
+        load: PLAIN_LOAD,
+        fileShift: { x: 0, y: 0 },
+      };
+    });
+  });
+}

@@ -231,6 +231,15 @@ export function liftOffInk(figure: LiftOffFigure): readonly InkShape[] {
   ];
 }
 
+/** The other face of a sheet of lift-off discs, in the front's sheet frame: each disc once more, and the words that say so. */
+export function backInkOf(definition: SheetDefinition, code: string): readonly InkShape[] {
+  const discs = definition.liftOffs.flatMap(liftOffInk);
+  const numbers = definition.liftOffs.map(({ spotNo, centre }) =>
+    text({ x: centre.x, y: centre.y - 22 }, String(spotNo), 3),
+  );
+  return [...discs, ...numbers, text({ x: 0, y: -definition.block.lengthMm / 2 + 6 }, `${code} BACK`, 3)];
+}
+
 /** The spot's number: below a lift-off disc, else in the pocket kept for discs, between their two places. */
 function spotNumber(definition: SheetDefinition, spotNo: number, centre: Point): InkShape {
   const { block } = definition;

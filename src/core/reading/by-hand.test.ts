@@ -1,0 +1,94 @@
+import fc from 'fast-check';
+import { readBorders, type FourBorders } from './borders';
+import { readLadder } from './ladder';
+
+const near = (value: number): unknown => expect.closeTo(value, 12);
+const RULES = { side: 'outside', nominalMm: 1.5, borderSdMm: 0.07, toleranceMm: 0.3 } as const;
+
+describe('four borders of a finished piece', () => {
+  it('by hand: 1.8 left and 1.2 right of a print cut round, 1.7 below and 1.3 above', () => {
+    const read = readBorders({ leftMm: 1.8, rightMm: 1.2, topMm: 1.3, bottomMm: 1.7 }, RULES);
+    if (!read.ok) throw new Error(read.error.kind);
+    // More white on the left: the cut lies to the left. More below: it lies low.
+    expect(read.value.shift).toEqual({ x: near(-0.3), y: near(-0.2) });
+    expect(read.value.sizeMm).toEqual({ across: near(0), along: near(0) });
+    expect(read.value.standardUncertaintyMm).toBeCloseTo(0.07 / Math.SQRT2, 12);
+    expect(read.value.bounds.worstMm).toBeCloseTo(Math.hypot(0.3, 0.2), 12);
+    expect(read.value.verdict).toBe('cannot_tell');
+  });
+  it('inside a print the signs turn about', () => {
+    const borders = { leftMm: 1.8, rightMm: 1.2, topMm: 1.5, bottomMm: 1.5 };
+    const read = readBorders(borders, { ...RULES, side: 'inside' });
+    expect(read.ok && read.value.shift.x).toBeCloseTo(0.3, 12);
+  });
+  it('gain of the ink on all sides is no shift (property)', () => {
+    const border = fc.double({ min: 0.5, max: 3, noNaN: true });
+    const four = fc.record({ leftMm: border, rightMm: border, topMm: border, bottomMm: border });
+    const grown = (b: FourBorders, d: number): FourBorders => ({
+      leftMm: b.leftMm - d,
+      rightMm: b.rightMm - d,
+      topMm: b.topMm - d,
+      bottomMm: b.bottomMm - d,
+    });
+    fc.assert(
+      fc.property(four, fc.double({ min: 0, max: 0.4, noNaN: true }), (borders, gain) => {
+        const clean = readBorders(borders, RULES);
+        const fat = readBorders(grown(borders, gain), RULES);
+        if (!clean.ok || !fat.ok) throw new Error('unread');
+        expect(fat.value.shift.x).toBeCloseTo(clean.value.shift.x, 12);
+        expect(fat.value.shift.y).toBeCloseTo(clean.value.shift.y, 12);
+      }),
+    );
+  });
+  it('a clear pass, a clear fail, and a border that is none', () => {
+    const even = { leftMm: 1.5, rightMm: 1.5, topMm: 1.5, bottomMm: 1.5 };
+    expect(readBorders(even, RULES)).toMatchObject({ value: { verdict: 'pass' } });
+    expect(readBorders({ ...even, leftMm: 3 }, RULES)).toMatchObject({ value: { verdict: 'fail' } });
+    expect(readBorders({ ...even, topMm: -1 }, RULES)).toEqual({
+      ok: false,
+      error: { kind: 'no-border', side: 'topMm' },
+    });
+    expect(readBorders({ ...even, topMm: NaN }, RULES).ok).toBe(false);
+  });
+});
+
+describe('a machine\u2019s own ladder', () => {
+  const ladder = { first: 1, last: 21, middle: 11, stepMm: 0.1 };
+  it('line 14 of 21 is three steps from the 11th (common practice, no published source)', () => {
+    expect(readLadder(ladder, 14)).toEqual({
+      ok: true,
+      value: {
+        steps: 3,
+        shift: {
+          valueMm: near(0.3),
+          standardUncertaintyMm: near(Math.hypot(0.05 / Math.sqrt(12), 0.04)),
+        },
+        isNearEnd: false,
+      },
+    });
+  });
+  it('two lines equally good are the half between them; without a step there is no length', () => {
+    expect(readLadder({ ...ladder, stepMm: null }, 13.5)).toEqual({
+      ok: true,
+      value: { steps: 2.5, shift: null, isNearEnd: false },
+    });
+  });
+  it.each([
+    [1, true],
+    [2, true],
+    [2.5, false],
+    [19.5, false],
+    [20, true],
+    [21, true],
+  ])('line %s: near the end %s', (line, isNearEnd) => {
+    expect(readLadder(ladder, line)).toMatchObject({ value: { isNearEnd } });
+  });
+  it.each([
+    ['a line that is not there', ladder, 22, { kind: 'beyond-ladder', first: 1, last: 21 }],
+    ['a third of a line', ladder, 11.3, { kind: 'no-half', got: 11.3 }],
+    ['a middle outside the row', { ...ladder, middle: 30 }, 11, { kind: 'no-ladder' }],
+    ['no line at all', ladder, NaN, { kind: 'beyond-ladder', first: 1, last: 21 }],
+  ])('%s is its own answer', (_name, own, line, error) => {
+    expect(readLadder(own, line)).toEqual({ ok: false, error });
+  });
+});

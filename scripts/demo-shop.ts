@@ -2,9 +2,8 @@
  * The demo shop: a workshop of a river-and-trail trust that makes river-level gauge strips and trail waymarker discs.
  * Every name, place and figure is made up. Each setup is simulated; its true error stands only here and in simulated_setup.
  */
-import { NO_ERROR, type ErrorParameters } from '@/core/geometry/error-parameters';
-import type { Family } from '@/core/shop/words';
-import type { EventKind } from '@/core/trust/event-kinds';
+import { NO_ERROR } from '@/core/geometry/error-parameters';
+import { offset, WIZARD_LINE, type DemoSetting, type DemoSetup } from './demo-setup';
 
 export const PEOPLE = [
   { key: 'marit', name: 'Marit', unitSystem: 'mm' },
@@ -17,60 +16,6 @@ export const MATERIALS = [
   { key: 'disc', name: 'Waymarker vinyl', finish: 'gloss white' },
   { key: 'laminated', name: 'Laminated strip film', finish: 'matt, laminated' },
 ] as const;
-
-interface DemoSetting {
-  readonly displayName: string;
-  readonly actsOn: 'offset_across' | 'offset_along' | 'scale_across' | 'scale_along';
-  readonly unit: 'mm' | 'tenth_mm' | 'percent' | 'per_mille';
-  readonly step: number;
-  readonly range: readonly [number, number];
-  readonly sense: 1 | -1 | null;
-  readonly trueSense: 1 | -1;
-  readonly entry: 'new_value' | 'change';
-  readonly combine: 'replaces' | 'adds';
-  readonly pivot: 'centre' | 'first_mark';
-  readonly value: number;
-}
-
-export interface DemoSetup {
-  readonly name: string;
-  readonly note: string;
-  readonly printer: string;
-  readonly mode: string;
-  readonly family: Family;
-  readonly page: 'A4' | 'Letter';
-  readonly dotPitchMm: number;
-  readonly program: { readonly name: string; readonly importScale: '96' | '72' | 'asks' } | null;
-  readonly cutter: string;
-  readonly fileFormat: 'hpgl' | 'svg' | 'none';
-  readonly axes: readonly ['+x' | '-x' | '+y' | '-y', '+x' | '-x' | '+y' | '-y'];
-  readonly feeds: 'away' | 'towards';
-  readonly material: (typeof MATERIALS)[number]['key'];
-  readonly toleranceMm: number;
-  readonly settings: readonly DemoSetting[];
-  readonly truth: { readonly error: ErrorParameters; readonly markSdMm: number; readonly printScale?: number };
-  /** What the demo's past holds: days before today of a confirmed calibration, then events. */
-  readonly past: {
-    readonly confirmedDaysAgo?: number;
-    readonly failedDaysAgo?: number;
-    readonly events?: readonly { kind: EventKind; daysAgo: number; note: string }[];
-  };
-}
-
-const offset = (displayName: string, over: Partial<DemoSetting>): DemoSetting => ({
-  displayName,
-  actsOn: 'offset_across',
-  unit: 'mm',
-  step: 0.1,
-  range: [-20, 20],
-  sense: 1,
-  trueSense: over.sense === -1 ? -1 : 1,
-  entry: 'new_value',
-  combine: 'replaces',
-  pivot: 'centre',
-  value: 0,
-  ...over,
-});
 
 const FOUR_SETTINGS: readonly DemoSetting[] = [
   offset('SIDE ADJ', { value: 1.2, step: 0.05 }),
@@ -106,6 +51,7 @@ export const SETUPS: readonly DemoSetup[] = [
         squareness: 0.0004,
       },
       markSdMm: 0.03,
+      markUse: 'two_scales',
     },
     past: { confirmedDaysAgo: 6 },
   },
@@ -201,12 +147,16 @@ export const SETUPS: readonly DemoSetup[] = [
       offset('X ADJ', { step: 0.1, range: [-9, 9] }),
       offset('Y ADJ', { actsOn: 'offset_along', step: 0.1, sense: -1, range: [-9, 9] }),
     ],
-    truth: { error: { ...NO_ERROR, offsetAcrossMm: 0.3, offsetAlongMm: 0.5, rotationRad: 0.0006 }, markSdMm: 0.05 },
+    truth: {
+      error: { ...NO_ERROR, offsetAcrossMm: 0.3, offsetAlongMm: 0.5, rotationRad: 0.0006 },
+      markSdMm: 0.05,
+      placement: { xMm: 4.5, yMm: -7.25 },
+    },
     past: { confirmedDaysAgo: 71, events: [{ kind: 'driver', daysAgo: 9, note: 'thicker paper in tray 2' }] },
   },
   {
     name: 'Ferry Steps',
-    note: 'A volunteer\u2019s home cutter with nothing to set',
+    note: 'A borrowed home cutter with nothing to set',
     printer: 'Ferry cottage printer',
     mode: 'normal',
     family: 'F1',
@@ -221,6 +171,119 @@ export const SETUPS: readonly DemoSetup[] = [
     toleranceMm: 0.5,
     settings: [],
     truth: { error: { ...NO_ERROR, offsetAcrossMm: 6.4, offsetAlongMm: -3.2, rotationRad: 0.0015 }, markSdMm: 0.08 },
+    past: {},
+  },
+  {
+    name: 'Otter Pool',
+    note: 'Small gauge plates off the roll, printed and cut in one pass',
+    printer: 'Pump house print-cutter',
+    mode: 'film, 6 pass',
+    family: 'F2',
+    page: 'A4',
+    dotPitchMm: 25.4 / 720,
+    program: {
+      name: 'Pump house print queue',
+      importScale: '96',
+      opens: ['pdf'],
+      knowsCutBy: 'spot_ink',
+      spotInkName: 'Plate edge',
+    },
+    cutter: 'Pump house print-cutter',
+    fileFormat: 'none',
+    axes: ['+x', '+y'],
+    feeds: 'towards',
+    material: 'strip',
+    toleranceMm: 0.4,
+    settings: [
+      offset('CUT SIDE', { unit: 'tenth_mm', step: 1, range: [-50, 50] }),
+      offset('CUT FEED', { actsOn: 'offset_along', unit: 'tenth_mm', step: 1, range: [-50, 50] }),
+      offset('LENGTH TRIM', { actsOn: 'feed_length', unit: 'per_mille', range: [-10, 10], step: 0.1 }),
+    ],
+    truth: { error: { ...NO_ERROR, offsetAcrossMm: 0.3, offsetAlongMm: 0.6, scaleAlong: 0.0021 }, markSdMm: 0.03 },
+    past: { confirmedDaysAgo: 15 },
+  },
+  {
+    name: 'Kingfisher',
+    note: 'A volunteer\u2019s home cutter: its program traces, its own routine is all there is to set',
+    printer: 'Ferry cottage printer',
+    mode: 'photo paper, best',
+    family: 'F1',
+    page: 'A4',
+    dotPitchMm: 25.4 / 600,
+    program: {
+      name: 'Picture cutting program',
+      importScale: '96',
+      opens: ['png'],
+      knowsCutBy: 'tracing',
+      canCutAgain: false,
+    },
+    cutter: 'Kitchen table cutter',
+    fileFormat: 'none',
+    axes: ['+x', '+y'],
+    feeds: 'away',
+    material: 'disc',
+    toleranceMm: 0.5,
+    settings: [
+      offset('ROUTINE, SIDEWAYS', WIZARD_LINE),
+      offset('ROUTINE, UP AND DOWN', { ...WIZARD_LINE, actsOn: 'offset_along' }),
+    ],
+    truth: {
+      error: { ...NO_ERROR, offsetAcrossMm: 0.55, offsetAlongMm: -0.35 },
+      markSdMm: 0.05,
+      traceGrowthMm: 0.3,
+    },
+    past: {},
+  },
+  {
+    name: 'Stepping Stones',
+    note: 'Discs photographed on the mat, no marks at all',
+    printer: 'Lock office printer',
+    mode: 'card, best',
+    family: 'F7',
+    page: 'Letter',
+    dotPitchMm: 25.4 / 600,
+    program: {
+      name: 'Camera mat program',
+      importScale: '96',
+      opens: ['png'],
+      marksPlacedBy: 'mat',
+      knowsCutBy: 'tracing',
+      canCutAgain: false,
+    },
+    cutter: 'Camera mat cutter',
+    fileFormat: 'none',
+    axes: ['+x', '+y'],
+    feeds: 'away',
+    material: 'disc',
+    toleranceMm: 0.6,
+    settings: [
+      offset('CAMERA X', { step: 0.1, range: [-5, 5] }),
+      offset('CAMERA Y', { actsOn: 'offset_along', step: 0.1, range: [-5, 5] }),
+    ],
+    truth: { error: { ...NO_ERROR, offsetAcrossMm: -0.5, offsetAlongMm: 0.7 }, markSdMm: 0.08 },
+    past: {},
+  },
+  {
+    name: 'Sandpiper',
+    note: 'Hanging trail signs, printed on both sides',
+    printer: 'Loft sheet printer',
+    mode: 'rear tray, card',
+    family: 'F6',
+    page: 'A4',
+    dotPitchMm: 25.4 / 1200,
+    program: { name: 'Withy layout program', importScale: '96' },
+    cutter: 'Willow desk cutter',
+    fileFormat: 'none',
+    axes: ['+x', '+y'],
+    feeds: 'away',
+    material: 'disc',
+    toleranceMm: 0.5,
+    settings: [],
+    truth: {
+      error: { ...NO_ERROR, offsetAcrossMm: 0.6, offsetAlongMm: 0.45, rotationRad: 0.001 },
+      markSdMm: 0.05,
+      backPrint: { xMm: 0.55, yMm: -0.3, rotationRad: 0.0015 },
+    },
     past: {},
   },
 ];

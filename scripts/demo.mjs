@@ -3,11 +3,30 @@ import { spawn } from 'node:child_process';
 import { ensureBuild, NEXT } from './lib/build.mjs';
 import { isPortOpen, startCluster } from './lib/cluster.mjs';
 import { ensureDatabase, migrateDatabase } from './lib/database.mjs';
+import { askDoor, keepDoor } from './lib/door.mjs';
 import { ensureDebianPackages, ensureNodePackages, POSTGRES } from './lib/packages.mjs';
 import { runShown } from './lib/run.mjs';
 import { main, say, stop } from './lib/say.mjs';
 
 const PORT = Number(process.env.PORT ?? 3210);
+/** Where phones are answered while they are let in. */
+const DOOR_PORT = Number(process.env.DOOR_PORT ?? PORT + 1);
+
+const isPort = (port) => Number.isInteger(port) && port >= 1 && port <= 65535;
+
+function startServer(url, { host, port, bound }) {
+  return spawn(process.execPath, [NEXT, 'start', '-H', host, '-p', String(port)], {
+    stdio: ['ignore', 'ignore', 'inherit'],
+    env: {
+      ...process.env,
+      DATABASE_URL: url,
+      RED_PLUMB_BOUND: bound,
+      RED_PLUMB_DOOR_PORT: String(DOOR_PORT),
+      NEXT_TELEMETRY_DISABLED: '1',
+      NODE_ENV: 'production',
+    },
+  });
+}
 
 async function seed(url) {
   const status = await runShown(process.execPath, ['--conditions=react-server', '--import', 'tsx', 'scripts/seed.ts'], {
@@ -34,8 +53,9 @@ async function ensureDemo(cluster) {
 }
 
 await main(async () => {
-  if (!Number.isInteger(PORT) || PORT < 1 || PORT > 65535)
-    stop(`PORT is "${process.env.PORT}". It must be a whole number from 1 to 65535.`);
+  if (!isPort(PORT)) stop(`PORT is "${process.env.PORT}". It must be a whole number from 1 to 65535.`);
+  if (!isPort(DOOR_PORT) || DOOR_PORT === PORT)
+    stop(`DOOR_PORT is "${DOOR_PORT}". It must be a whole number from 1 to 65535 other than ${PORT}.`);
   if (await isPortOpen(PORT))
     stop(
       `Port ${PORT} is in use, perhaps by Red Plumb itself: open http://localhost:${PORT} to see. To use another port: PORT=3211 npm run demo`,
@@ -50,24 +70,25 @@ await main(async () => {
     cluster.stop();
     throw error;
   }
-  const app = spawn(process.execPath, [NEXT, 'start', '-H', '127.0.0.1', '-p', String(PORT)], {
-    stdio: ['ignore', 'ignore', 'inherit'],
-    env: {
-      ...process.env,
-      DATABASE_URL: cluster.url('red_plumb'),
-      NEXT_TELEMETRY_DISABLED: '1',
-      NODE_ENV: 'production',
-    },
+  const url = cluster.url('red_plumb');
+  const app = startServer(url, { host: '127.0.0.1', port: PORT, bound: 'loopback' });
+  const asked = askDoor(url);
+  const door = keepDoor({
+    isOpen: asked.isOpen,
+    start: () => startServer(url, { host: '0.0.0.0', port: DOOR_PORT, bound: 'beyond' }),
   });
   let isEnding = false;
   const end = () => {
     if (isEnding) return;
     isEnding = true;
+    door.end();
     app.kill('SIGTERM');
   };
   process.on('SIGINT', end);
   process.on('SIGTERM', end);
-  app.on('close', (code) => {
+  app.on('close', async (code) => {
+    door.end();
+    await asked.end();
     cluster.stop();
     say('Red Plumb has stopped. What was kept is kept.');
     process.exit(isEnding ? 0 : (code ?? 1));

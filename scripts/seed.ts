@@ -2,6 +2,7 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import { seededRng, seedFrom } from '@/core/math/random';
+import { decideRoute } from '@/core/shop/decide-route';
 import { sheetSize } from '@/core/units/sheet-size';
 import { database } from '@/db/client';
 import { cutter, markScheme, printMode, printer, program, setup, simulatedSetup } from '@/db/schema/machines';
@@ -10,7 +11,8 @@ import { material, person, shop } from '@/db/schema/shop';
 import { event } from '@/db/schema/correction';
 import { setClock } from '@/server/clock';
 import { findShops } from '@/db/queries/shop';
-import { MATERIALS, PEOPLE, SETUPS, type DemoSetup } from './demo-shop';
+import type { DemoSetup } from './demo-setup';
+import { MATERIALS, PEOPLE, SETUPS } from './demo-shop';
 import { runCalibration } from './run-calibration';
 
 const DAY_MS = 86_400_000;
@@ -41,9 +43,10 @@ async function seedSettings(
       cutterId,
       position,
       displayName: s.displayName,
+      kind: s.kind,
       actsOn: s.actsOn,
       unit: s.unit,
-      unitSize: null,
+      unitSize: s.unitSize ?? null,
       step: s.step,
       minValue: s.range[0],
       maxValue: s.range[1],
@@ -85,6 +88,14 @@ const seedMarks = (): Promise<string> =>
     }),
   );
 
+/** What is told of a demo program, the usual where nothing is. */
+const answersOf = (told: NonNullable<DemoSetup['program']>) => ({
+  opens: [...(told.opens ?? (['svg', 'pdf'] as const))],
+  marksPlacedBy: told.marksPlacedBy ?? 'program',
+  knowsCutBy: told.knowsCutBy ?? 'colour',
+  canCutAgain: told.canCutAgain ?? true,
+});
+
 async function seedSetup(demo: DemoSetup, actorId: string): Promise<{ setupId: string; cutterId: string }> {
   const printerId = await once(`printer ${demo.printer}`, (id) =>
     db.insert(printer).values({ id, shopId, name: demo.printer, dotPitchMm: demo.dotPitchMm }),
@@ -101,17 +112,17 @@ async function seedSetup(demo: DemoSetup, actorId: string): Promise<{ setupId: s
   );
   const markSchemeId = await seedMarks();
   const own = demo.program;
+  const marks = own?.marksPlacedBy === 'mat' ? null : markSchemeId;
   const programId = own
     ? await once(`program ${own.name}`, (id) =>
         db.insert(program).values({
           id,
           shopId,
           name: own.name,
-          opens: ['svg', 'pdf'],
-          marksPlacedBy: 'program',
-          knowsCutBy: 'colour',
+          ...answersOf(own),
           importScale: own.importScale,
-          markSchemeId,
+          spotInkName: own.spotInkName ?? null,
+          markSchemeId: marks,
         }),
       )
     : null;
@@ -124,7 +135,7 @@ async function seedSetup(demo: DemoSetup, actorId: string): Promise<{ setupId: s
       fileAcross: demo.axes[0],
       fileAlong: demo.axes[1],
       feeds: demo.feeds,
-      markSchemeId,
+      markSchemeId: marks,
       spareFrontMm: demo.feeds === 'towards' ? 80 : 0,
       spareRearMm: demo.feeds === 'towards' ? 120 : 0,
     }),
@@ -142,17 +153,18 @@ async function seedSetup(demo: DemoSetup, actorId: string): Promise<{ setupId: s
     cutterId,
     tool: 'knife',
     carrier: demo.feeds === 'away' ? 'mat' : 'roll',
-    route: demo.program ? 'A' : 'D',
+    route: decideRoute(own && answersOf(own), demo.family).route,
     note: demo.note,
     toleranceMm: demo.toleranceMm,
   });
+  const { error, printScale = 1, ...hidden } = demo.truth;
   await db.insert(simulatedSetup).values({
     setupId,
     seed: seedFrom('demo', demo.name),
     truth: {
-      machineError: demo.truth.error,
-      markSdMm: demo.truth.markSdMm,
-      printScale: demo.truth.printScale ?? 1,
+      ...hidden,
+      machineError: error,
+      printScale,
       importPxPerInch: demo.program?.importScale === '72' ? 72 : 96,
       senses,
       order: 'settings-last',

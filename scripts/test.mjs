@@ -61,6 +61,7 @@ async function short(cluster) {
   await run('Browser', `${BIN}/playwright`, ['test'], {
     DATABASE_URL: url,
     E2E_PORT: String(await freePort()),
+    E2E_DOOR_PORT: String(await freePort()),
     PLAYWRIGHT_JSON_OUTPUT_NAME: browser,
     PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD: '1',
   });
@@ -73,7 +74,7 @@ async function long() {
   await run(
     'Acceptance figures at full length',
     `${BIN}/jest`,
-    ['--json', `--outputFile=${jest}`, 'src/core/fit', 'src/core/verdict', 'src/core/simulate'],
+    ['--json', `--outputFile=${jest}`, 'src/core/fit', 'src/core/verdict', 'src/core/simulate', 'src/formats/cut-file'],
     { JEST_LONG: '1' },
   );
   return sum([

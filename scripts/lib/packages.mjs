@@ -62,6 +62,10 @@ export const EZDXF = {
   name: 'python3-ezdxf',
   isThere: () => existsSync('/usr/lib/python3/dist-packages/ezdxf'),
 };
+export const NUMPY = {
+  name: 'python3-numpy',
+  isThere: () => existsSync('/usr/lib/python3/dist-packages/numpy'),
+};
 export const POPPLER = { name: 'poppler-utils', isThere: () => onPath('pdftocairo') };
 
 const STATE = '.red-plumb';

@@ -1,5 +1,5 @@
 import { test, type Page } from '@playwright/test';
-import { enterReadings, openDemo, readPicture, startCheck } from '../../e2e/shop';
+import { enterReadings, openDemo, openSetup, readPicture, startCheck } from '../../e2e/shop';
 
 const FOLDER = 'docs/screenshots';
 
@@ -86,4 +86,53 @@ test('a shop of one\u2019s own: the questions, discs, what stands in it', async 
   await page.getByRole('heading', { name: /^Spot 1 / }).waitFor();
   await page.getByLabel('The cut sheet under the loupe').waitFor();
   await shoot(page, 'discs');
+});
+
+test('what the marks are used for, and the door for phones', async ({ page }) => {
+  await openSetup(page, 'Low Weir');
+  await page.getByText('What it uses its marks for:').click();
+  await page.getByRole('button', { name: 'Find out what it uses its marks for' }).click();
+  await page.waitForURL(/print/);
+  await page.getByRole('button', { name: 'Yes, it is right' }).click();
+  await page.waitForURL(/cut/);
+  await page.getByRole('button', { name: 'Cut done' }).click();
+  await page.getByRole('link', { name: /Yes, like this/ }).click();
+  await enterReadings(page, await readPicture(page, { no: 1, setNo: 1, block: 'A4', kind: 'quick' }));
+  await page.getByRole('link', { name: /what are the marks used for/ }).click();
+  await page.waitForURL(/map/);
+  await shoot(page, 'marks');
+  await page.goto('/shop/phones');
+  await page.getByRole('button', { name: 'Let phones in' }).click();
+  await page.getByRole('heading', { name: 'Phones are let in' }).waitFor();
+  await shoot(page, 'phones');
+  await page.getByRole('button', { name: 'Shut the door' }).click();
+});
+
+const DISCS = `<svg xmlns="http://www.w3.org/2000/svg" width="210mm" height="297mm" viewBox="0 0 210 297">
+<g id="Marks"><rect x="16" y="16" width="10" height="10"/><rect x="184" y="16" width="10" height="10"/><rect x="16" y="271" width="10" height="10"/><rect x="184" y="271" width="10" height="10"/></g>
+<g id="Rings" fill="none" stroke="#1d4f7c" stroke-width="4"><circle cx="70" cy="90" r="26"/><circle cx="140" cy="90" r="26"/><circle cx="70" cy="170" r="26"/><circle cx="140" cy="170" r="26"/></g>
+<g id="Knife" fill="none" stroke="#ff0000"><circle cx="70" cy="90" r="30"/><circle cx="140" cy="90" r="30"/><circle cx="70" cy="170" r="30"/><circle cx="140" cy="170" r="30"/></g>
+</svg>`;
+
+test('a cut file corrected, and print against page', async ({ page }) => {
+  await openSetup(page, 'Low Weir');
+  const setup = page.url();
+  await page.goto(`${setup}/cut-file`);
+  await page
+    .getByLabel(/SVG, DXF or HPGL/)
+    .setInputFiles({ name: 'waymarkers.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(DISCS) });
+  await page.getByRole('button', { name: 'by layer' }).click();
+  await page.getByLabel('By figures typed here').check();
+  await page.getByLabel('Across').fill('0.4');
+  await page.getByLabel('Turned, counter-clockwise').fill('0.2');
+  await shoot(page, 'cut-file');
+  await page.goto(`${setup}/measure`);
+  for (const [label, value] of [
+    ['left margin, at the top', '18.5'],
+    ['left margin, at the bottom', '19.5'],
+    ['bottom margin, on the left', '29'],
+    ['bottom margin, on the right', '28.5'],
+  ] as const)
+    await page.getByLabel(label).fill(value);
+  await shoot(page, 'measure');
 });

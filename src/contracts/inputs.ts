@@ -12,13 +12,21 @@ export const Page = z.object({
 });
 export type PageInput = z.infer<typeof Page>;
 
+/** Enough to be seen, and within a wedge's reach. */
+const MarkMove = z
+  .number()
+  .min(0, 'outward is no use: 0 or more')
+  .max(0.8, 'at most 0.8 mm, else the figures are out of reach');
+
 export const StartCalibration = z.object({
   id: Id,
   setupId: Id,
   materialId: Id,
   page: Page,
-  kind: z.enum(['quick', 'full', 'which_way']),
+  kind: z.enum(['quick', 'full', 'which_way', 'mark_use', 'two_faces']),
   toleranceMm: z.number().min(0.05, 'at least 0.05 mm').max(5, 'at most 5 mm'),
+  /** How far in the program sets the marks in a test of what they are used for. */
+  marksIn: z.object({ acrossMm: MarkMove, alongMm: MarkMove }).optional(),
 });
 
 export const CheckPrint = z.object({ id: Id, calibrationId: Id, lineMm: z.number().min(20).max(400) });
@@ -50,7 +58,7 @@ export const SaveReading = z
     cutSetId: Id,
     spotNo: z.number().int().min(1).max(99),
     axis: z.enum(['across', 'along']),
-    method: z.enum(['wedge', 'rough', 'rim']),
+    method: z.enum(['wedge', 'rough', 'rim', 'rim_back']),
     state: z.enum(['read', 'skipped', 'unreadable']),
     readingMm: Length.nullable(),
     startedAtMm: Length,
@@ -82,6 +90,11 @@ export const UndoEvent = z.object({ id: Id, eventId: Id });
 export const PutBack = z.object({ id: Id, historyEntryId: Id, typed: z.record(z.string(), z.number()) });
 export const OnlyCalibration = z.object({ id: Id, calibrationId: Id });
 export const TellShownValue = z.object({ id: Id, settingId: Id, value: z.number().min(-1e6).max(1e6) });
+/** From the sign-in form: anything longer is no passphrase. */
+export const SignIn = z.object({ passphrase: z.string().min(1).max(512), to: z.string().max(2048).default('/') });
+export const OpenDoor = z.object({ passphrase: z.string().max(512) });
+export const LetGo = z.object({ id: Id });
+
 export const SetPerson = z.object({ personId: Id });
 
 export type StartCalibrationInput = z.infer<typeof StartCalibration>;

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { MARK_USES } from '@/core/shop/words';
 import { blockNamed, ROUGH_REACH_MM } from '@/core/target/block';
 
 const Point = z.object({ x: z.number(), y: z.number() });
@@ -87,6 +88,8 @@ export const StoredTruth = z.object({
   order: z.enum(['settings-last', 'settings-first']),
   placement: z.object({ xMm: z.number(), yMm: z.number() }).exactOptional(),
   traceGrowthMm: z.number().exactOptional(),
+  markUse: z.enum(MARK_USES).exactOptional(),
+  backPrint: z.object({ xMm: z.number(), yMm: z.number(), rotationRad: z.number() }).exactOptional(),
   /** Setting values at which machineError holds. */
   baseValues: StoredSettings,
 });

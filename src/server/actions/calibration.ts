@@ -22,6 +22,8 @@ import { saveReading, type SavedReading } from '../services/readings';
 import { currentSession } from '../services/session';
 import { startCalibration } from '../services/start';
 import { addSheet, checkPrint, logMarkTry, recordCut } from '../services/steps';
+import { keepMarkUse } from '../services/mark-use';
+import { keepFaces } from '../services/two-faces';
 import { keepLearned, recordTrial } from '../services/which-way';
 import { answer, type Answer } from './run';
 
@@ -122,6 +124,22 @@ export async function takeUpAgain(raw: unknown): Promise<Answer<string>> {
 export async function trialCut(raw: unknown): Promise<Answer<string>> {
   return answer(TrialCut, raw, async (input) => {
     const done = await recordTrial(database(), await actor(), input);
+    revalidatePath('/', 'layout');
+    return done;
+  });
+}
+
+export async function keepFrontAndBack(raw: unknown): Promise<Answer<string>> {
+  return answer(OnlyCalibration, raw, async (input) => {
+    const done = await keepFaces(database(), await actor(), input);
+    revalidatePath('/', 'layout');
+    return done;
+  });
+}
+
+export async function keepMarks(raw: unknown): Promise<Answer<string>> {
+  return answer(OnlyCalibration, raw, async (input) => {
+    const done = await keepMarkUse(database(), await actor(), input);
     revalidatePath('/', 'layout');
     return done;
   });

@@ -1,16 +1,18 @@
 import 'server-only';
 import type { z } from 'zod';
 import type { Result } from '@/core/result';
+import { isLetIn } from '../services/door-guard';
 
 /** What every action answers: plain data, words for the one at the machine. */
 export type Answer<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly message: string };
 
-/** Parses what came in, runs the work, and turns problems into words. Faults are logged, never shown. */
+/** Asks who is let in, parses what came in, runs the work, and turns problems into words. Faults are logged, never shown. */
 export async function answer<S extends z.ZodType, T>(
   schema: S,
   raw: unknown,
   work: (input: z.infer<S>) => Promise<Result<T, { readonly message: string }>>,
 ): Promise<Answer<T>> {
+  if (!(await isLetIn())) return { ok: false, message: 'Sign in first: what you entered is still here.' };
   const parsed = schema.safeParse(raw);
   if (!parsed.success) {
     const issue = parsed.error.issues[0];

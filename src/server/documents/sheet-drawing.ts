@@ -3,7 +3,7 @@ import { apply, translation, type Affine, type Point } from '@/core/geometry/aff
 import { sheetToFile, type FileAxes } from '@/core/geometry/file-axes';
 import type { Load } from '@/core/geometry/load';
 import { OWN_MARK_MM, ownMarkCentres, ownMarkExtent, type Block } from '@/core/target/block';
-import { cutOf, inkOf, type CutPath, type InkShape } from '@/core/target/drawing';
+import { backInkOf, cutOf, inkOf, type CutPath, type InkShape } from '@/core/target/drawing';
 import type { SetNo, SheetDefinition } from '@/core/target/sheet-definition';
 import {
   mapCommands,
@@ -90,17 +90,44 @@ function markShape(centre: Point): InkShape {
 }
 
 /** Route D, print: the whole page with our own four marks. */
-export function printPage(definition: SheetDefinition, code: string): VectorDrawing {
+export function printPage(
+  definition: SheetDefinition,
+  code: string,
+  markMoves: readonly Point[] | null = null,
+): VectorDrawing {
   const { block } = definition;
   const { widthMm, lengthMm } = block.page;
   const placing = centredIn(widthMm, lengthMm);
   const ink = inkLayer(definition, code, placing);
-  const marks = ownMarkCentres(block).map((centre) => inkPath(markShape(centre), placing));
+  const marks = ownMarkCentres(block).map((centre, i) => {
+    const move = markMoves?.[i] ?? { x: 0, y: 0 };
+    return inkPath(markShape({ x: centre.x + move.x, y: centre.y + move.y }), placing);
+  });
   return {
     title: `Check sheet ${code}`,
     widthMm,
     heightMm: lengthMm,
     layers: [{ ...ink, paths: [...ink.paths, ...marks] }],
+  };
+}
+
+/** A shape as it must stand on the other face: places change sides, letters stay readable. */
+function onTheBack(shape: InkShape): InkShape {
+  const mirrored = (p: Point): Point => ({ x: -p.x, y: p.y });
+  if (shape.kind === 'text') return { ...shape, at: mirrored(shape.at) };
+  return { ...shape, points: shape.points.map(mirrored) };
+}
+
+/** The other face, print: the whole page as it is seen when the sheet was turned over its long edge; no marks. */
+export function backPage(definition: SheetDefinition, code: string): VectorDrawing {
+  const { widthMm, lengthMm } = definition.block.page;
+  const placing = centredIn(widthMm, lengthMm);
+  const paths = backInkOf(definition, code).map((shape) => inkPath(onTheBack(shape), placing));
+  return {
+    title: `Check sheet ${code}, back`,
+    widthMm,
+    heightMm: lengthMm,
+    layers: [{ name: 'ink', colour: INK_COLOUR, paths }],
   };
 }
 

@@ -5,14 +5,16 @@ import { fitReadings } from '@/core/fit/fit-readings';
 import type { ErrorMapFit, FitError } from '@/core/fit/fit-error-map';
 import { ASSUMED_MARK_SD_MM, loadCovariance } from '@/core/fit/load-noise';
 import { seededRng, seedFrom } from '@/core/math/random';
-import type { FigureReading } from '@/core/reading/observation';
 import { isOffset, type ActsOn, type MachineSetting } from '@/core/setting/machine-setting';
 import { planSettings, type SettingsPlan } from '@/core/setting/plan-settings';
-import { wedgeOf } from '@/core/target/sheet-definition';
 import { adviceFor, verdictOf, worstCornerBounds, type Advice, type Bounds, type Verdict } from '@/core/verdict/bound';
 import { nextJob, type NextJob } from '@/core/verdict/next-job';
 import { judgeParts, type PartJudgement } from '@/core/verdict/parts';
-import { currentSets, type CalibrationRecord, type CutSet } from './record';
+import { faultOf, type Fault } from '@/core/verdict/fault';
+import type { MarkNoise } from '@/core/fit/mark-noise';
+import { fineReadings } from './fine-readings';
+import { loadViews, noiseOfLoads, type LoadView } from './loads';
+import { currentSets, type CalibrationRecord } from './record';
 
 export interface Analysis {
   readonly fit: ErrorMapFit;
@@ -31,28 +33,11 @@ export interface Analysis {
   readonly fileCorrection: Affine<'machine', 'machine'>;
   readonly fileCorrectionAlone: Affine<'machine', 'machine'>;
   readonly markSdMm: number;
-}
-
-/** Current fine readings of some sets, as the fit takes them. */
-export function fineReadings(record: CalibrationRecord, sets: readonly CutSet[]): readonly FigureReading[] {
-  return record.readings.flatMap((r): FigureReading[] => {
-    const set = sets.find((s) => s.id === r.cutSetId);
-    if (!set || r.readingMm === null || r.standardUncertaintyMm === null) return [];
-    const common = {
-      id: r.id,
-      readingMm: r.readingMm,
-      standardUncertaintyMm: r.standardUncertaintyMm,
-      loadKey: `load ${set.loadNo}`,
-      load: set.load,
-      fileShift: set.fileShift,
-    };
-    if (r.method === 'wedge') {
-      const place = wedgeOf(record.definition, set.setNo, r.spotNo, r.axis);
-      return place ? [{ kind: 'wedge', place, ...common }] : [];
-    }
-    const disc = record.definition.liftOffs.find((f) => f.spotNo === r.spotNo);
-    return r.method === 'rim' && disc ? [{ kind: 'rim', axis: r.axis, centre: disc.centre, ...common }] : [];
-  });
+  /** Each load by itself, what they tell of the noise of reading the marks, and where the error comes from. */
+  readonly loads: readonly LoadView[];
+  readonly noise: MarkNoise;
+  /** Only once more than one load is known. */
+  readonly fault: Fault | null;
 }
 
 const PART_OF: Readonly<Record<ActsOn, PartJudgement['part']>> = {
@@ -94,6 +79,21 @@ function settingsToMove(
   });
 }
 
+const NOTHING: readonly number[] = [0, 0, 0, 0, 0, 0];
+const NO_DOUBT = new Float64Array(36);
+
+/** What is known of the noise, else what is assumed; two loads that differ say that it is no less than so much. */
+function markSdOf(noise: MarkNoise): number {
+  if (noise.kind === 'estimated') return noise.sdMm;
+  return noise.kind === 'unsteady' ? Math.max(noise.atLeastMm, ASSUMED_MARK_SD_MM) : ASSUMED_MARK_SD_MM;
+}
+
+/** Where the noise of loads was itself estimated, intervals widen by Student's t with its degrees. */
+function withDoubtOf(noise: MarkNoise, fit: ErrorMapFit): ErrorMapFit {
+  if (noise.kind !== 'estimated') return fit;
+  return { ...fit, quantileDegrees: Math.min(fit.quantileDegrees, noise.degrees) };
+}
+
 /** Map, verdict and plan from the readings of the sets cut since the latest correction. */
 export function analyse(
   record: CalibrationRecord,
@@ -102,10 +102,13 @@ export function analyse(
   const sets = currentSets(record);
   const readings = fineReadings(record, sets);
   const load: Load = sets.at(-1)?.load ?? { turnDeg: 0, face: 'ink-up' };
-  const loadNoise = loadCovariance(record.marks, ASSUMED_MARK_SD_MM, record.loadModel);
+  const loads = loadViews(record, sets);
+  const noise = noiseOfLoads(record, loads);
+  const markSdMm = markSdOf(noise);
+  const loadNoise = loadCovariance(record.marks, markSdMm, record.loadModel);
   const fitted = fitReadings(readings, load, { loadCovariance: loadNoise, corners: record.corners, keepAll });
   if (!fitted.ok) return fitted;
-  const fit = fitted.value;
+  const fit = withDoubtOf(noise, fitted.value);
   const tolerance = record.calibration.toleranceMm;
   const bounds = worstCornerBounds(fit, record.corners);
   const parts = judgeParts(fit, record.area, tolerance);
@@ -117,6 +120,9 @@ export function analyse(
     wanted.filter((s) => s.sense !== null),
     corners,
   );
+  const draws = (words: string) => seededRng(seedFrom(record.calibration.id, words));
+  const next = { loadCovariance: loadNoise, corners: record.corners, toleranceMm: tolerance };
+  const loadAlone = nextJob({ beta: NOTHING, covariance: NO_DOUBT, ...next }, draws('loads alone'));
   return {
     ok: true,
     value: {
@@ -125,23 +131,20 @@ export function analyse(
       bounds,
       verdict: verdictOf(bounds, tolerance),
       advice: adviceFor(fit.readingCovariance, fit.covariance, record.corners),
-      next: nextJob(
-        {
-          beta: fit.beta,
-          covariance: fit.covariance,
-          loadCovariance: loadNoise,
-          corners: record.corners,
-          toleranceMm: tolerance,
-        },
-        seededRng(seedFrom(record.calibration.id, 'next job')),
-      ),
+      next: nextJob({ beta: fit.beta, covariance: fit.covariance, ...next }, draws('next job')),
       parts,
       plan,
       unknownDirection: wanted.filter((s) => s.sense === null),
       afterSettingsMm: plan.worstAfterMm,
       fileCorrection: inverseOf(plan.after),
       fileCorrectionAlone: inverseOf(cut0),
-      markSdMm: ASSUMED_MARK_SD_MM,
+      markSdMm,
+      loads,
+      noise,
+      fault:
+        noise.kind === 'one-load'
+          ? null
+          : faultOf({ constantLowerMm: bounds.lowerMm, loadQ95Mm: loadAlone.q95Mm, toleranceMm: tolerance }),
     },
   };
 }

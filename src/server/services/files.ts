@@ -11,6 +11,7 @@ import type { VectorDrawing } from '@/formats/vector-drawing';
 import { writePdf } from '../documents/print-pdf';
 import { writePng } from '../documents/print-png';
 import {
+  backPage,
   cutFilePaths,
   cutFilePlacing,
   cutPage,
@@ -32,6 +33,8 @@ export const FILE_KINDS = [
   'queue-pdf',
   'print-pdf',
   'print-svg',
+  'back-pdf',
+  'back-svg',
   'cut-hpgl',
   'cut-dxf',
   'cut-svg',
@@ -77,6 +80,50 @@ const MEDIA = {
   hpgl: 'application/vnd.hp-hpgl',
 } as const;
 
+type DrawnKind = Exclude<FileKind, 'cut-hpgl'>;
+
+interface FileForm {
+  readonly what: string;
+  readonly type: 'svg' | 'pdf' | 'dxf' | 'png';
+  readonly draw: (record: CalibrationRecord, order: CutOrder) => VectorDrawing;
+  /** Written for the program's own numbers instead of true px. */
+  readonly isForProgram?: true;
+}
+
+const printed = ({ definition, code, markMoves }: CalibrationRecord): VectorDrawing =>
+  printPage(definition, code, markMoves);
+const back = ({ definition, code }: CalibrationRecord): VectorDrawing => backPage(definition, code);
+const lines = ({ definition, code }: CalibrationRecord, { plan, load }: CutOrder): VectorDrawing =>
+  cutPage(withoutFigures(definition, plan), code, { setNo: plan.setNo, move: fileMove(plan, load) });
+
+/** Every drawn file: its name's middle (# is the set's number), its form, its drawing. */
+const FORMS: Readonly<Record<DrawnKind, FileForm>> = {
+  drawing: { what: 'drawing-cut-#', type: 'svg', draw: drawingOf, isForProgram: true },
+  'drawing-pdf': { what: 'drawing-cut-#', type: 'pdf', draw: drawingOf },
+  'drawing-dxf': { what: 'lines-cut-#', type: 'dxf', draw: (record, order) => linesOnly(drawingOf(record, order)) },
+  picture: { what: 'picture', type: 'png', draw: ({ definition, code }) => pictureOnly(definition, code) },
+  'queue-pdf': { what: 'queue-cut-#', type: 'pdf', draw: queueDrawing },
+  'print-svg': { what: 'print', type: 'svg', draw: printed },
+  'print-pdf': { what: 'print', type: 'pdf', draw: printed },
+  'back-svg': { what: 'back', type: 'svg', draw: back },
+  'back-pdf': { what: 'back', type: 'pdf', draw: back },
+  'cut-svg': { what: 'cut-#', type: 'svg', draw: lines },
+  'cut-dxf': { what: 'cut-#', type: 'dxf', draw: lines },
+};
+
+function written(drawing: VectorDrawing, type: FileForm['type'], unitsPerInch: 72 | 96): string | Promise<Buffer> {
+  switch (type) {
+    case 'svg':
+      return writeSvg(drawing, { unitsPerInch });
+    case 'dxf':
+      return writeDxf(drawing);
+    case 'pdf':
+      return writePdf(drawing);
+    case 'png':
+      return writePng(drawing);
+  }
+}
+
 /** Makes one file of the calibration's check sheet; cut files are for the next cut and the stated load. */
 export async function makeFile(
   record: CalibrationRecord,
@@ -84,39 +131,15 @@ export async function makeFile(
   order: CutOrder,
 ): Promise<Result<MadeFile, Refusal>> {
   const { plan, load } = order;
-  const { definition, code } = record;
-  const cut: CutFile = { setNo: plan.setNo, move: fileMove(plan, load) };
-  const lines = (): VectorDrawing => cutPage(withoutFigures(definition, plan), code, cut);
   const made = (what: string, type: keyof typeof MEDIA, body: string | Buffer): Result<MadeFile, Refusal> =>
-    ok({ name: `check-sheet-${code}-${what}.${type}`, mediaType: MEDIA[type], body });
-  switch (kind) {
-    case 'drawing':
-      return made(
-        `drawing-cut-${plan.setNo}`,
-        'svg',
-        writeSvg(drawingOf(record, order), { unitsPerInch: drawingScale(record) }),
-      );
-    case 'drawing-pdf':
-      return made(`drawing-cut-${plan.setNo}`, 'pdf', await writePdf(drawingOf(record, order)));
-    case 'drawing-dxf':
-      return made(`lines-cut-${plan.setNo}`, 'dxf', writeDxf(linesOnly(drawingOf(record, order))));
-    case 'picture':
-      return made('picture', 'png', await writePng(pictureOnly(definition, code)));
-    case 'queue-pdf':
-      return made(`queue-cut-${plan.setNo}`, 'pdf', await writePdf(queueDrawing(record, order)));
-    case 'print-svg':
-      return made('print', 'svg', writeSvg(printPage(definition, code), { unitsPerInch: 96 }));
-    case 'print-pdf':
-      return made('print', 'pdf', await writePdf(printPage(definition, code)));
-    case 'cut-svg':
-      return made(`cut-${plan.setNo}`, 'svg', writeSvg(lines(), { unitsPerInch: 96 }));
-    case 'cut-dxf':
-      return made(`cut-${plan.setNo}`, 'dxf', writeDxf(lines()));
-    case 'cut-hpgl': {
-      const written = hpglText(record, order, cut);
-      return written.ok ? made(`cut-${plan.setNo}-turned-${load.turnDeg}`, 'hpgl', written.value) : written;
-    }
+    ok({ name: `check-sheet-${record.code}-${what}.${type}`, mediaType: MEDIA[type], body });
+  if (kind === 'cut-hpgl') {
+    const text = hpglText(record, order, { setNo: plan.setNo, move: fileMove(plan, load) });
+    return text.ok ? made(`cut-${plan.setNo}-turned-${load.turnDeg}`, 'hpgl', text.value) : text;
   }
+  const { what, type, draw, isForProgram } = FORMS[kind];
+  const body = await written(draw(record, order), type, isForProgram ? drawingScale(record) : 96);
+  return made(what.replace('#', String(plan.setNo)), type, body);
 }
 
 /** Cut lines and the size border without ink: the picture carries the rest. */

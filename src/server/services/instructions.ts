@@ -1,8 +1,10 @@
 import 'server-only';
 import type { Family } from '@/core/shop/words';
 import type { FileKind } from './files';
+import type { Preflight } from '@/core/shop/preflight';
 import { cautionsFor } from './cautions';
-import { planCut, type CalibrationRecord, type CutPlan } from './record';
+import { preflightFor } from './preflight';
+import { doneSets, planCut, type CalibrationRecord, type CutPlan } from './record';
 import { cutStepsFor, printStepsFor } from './route-steps';
 
 export interface FileOffer {
@@ -15,13 +17,15 @@ export interface Instructions {
   readonly files: readonly FileOffer[];
   readonly steps: readonly string[];
   readonly cautions: readonly string[];
+  /** To look over first. */
+  readonly preflight: Preflight;
 }
 
 const main = (kind: FileKind, words: string): FileOffer => ({ kind, words, isMain: true });
 const also = (kind: FileKind, words: string): FileOffer => ({ kind, words, isMain: false });
 
 /** Files by which the sheet is printed, the likeliest first. */
-function printFiles(record: CalibrationRecord): readonly FileOffer[] {
+function frontFiles(record: CalibrationRecord): readonly FileOffer[] {
   switch (record.calibration.route) {
     case 'A':
       return drawingFiles(record, 'Drawing with print and cuts');
@@ -35,6 +39,11 @@ function printFiles(record: CalibrationRecord): readonly FileOffer[] {
       return [main('print-pdf', 'Print file (PDF)'), also('print-svg', 'The same as SVG')];
   }
 }
+
+const isTwoFaced = (record: CalibrationRecord): boolean => record.calibration.kind === 'two_faces';
+
+const printFiles = (record: CalibrationRecord): readonly FileOffer[] =>
+  isTwoFaced(record) ? [...frontFiles(record), main('back-pdf', 'Back of the sheet (PDF)')] : frontFiles(record);
 
 /** The drawing in every form that the program opens: SVG first, else DXF lines over a picture, PDF beside them. */
 function drawingFiles(record: CalibrationRecord, words: string): readonly FileOffer[] {
@@ -80,7 +89,12 @@ function cutFiles(record: CalibrationRecord, plan: CutPlan): readonly FileOffer[
 
 /** How the check sheet is printed with this setup's program and printer, one thing at a time. */
 export function printInstructions(record: CalibrationRecord): Instructions {
-  return { files: printFiles(record), steps: printStepsFor(record), cautions: cautionsFor(family(record), 'print') };
+  return {
+    files: printFiles(record),
+    steps: printStepsFor(record),
+    cautions: cautionsFor(family(record), 'print'),
+    preflight: preflightFor(record, 'print'),
+  };
 }
 
 /** How the next set is cut. */
@@ -88,15 +102,19 @@ export function cutInstructions(
   record: CalibrationRecord,
 ): Instructions & { readonly setNo: number; readonly isConfirm: boolean } {
   const plan = planCut(record, true);
-  const isConfirm = plan.purpose !== 'before';
+  const isConfirm = plan.purpose === 'confirm' || plan.purpose === 'settings_check';
   const files = cutFiles(record, plan);
   return {
     setNo: plan.setNo,
     isConfirm,
     files,
-    steps: cutStepsFor(record, { plan, isConfirm, isMoved: files.length > 0 }),
+    steps: cutStepsFor(record, { plan, isConfirm, isAgain: doneSets(record).length > 0, isMoved: files.length > 0 }),
     cautions: cautionsFor(family(record), 'cut'),
+    preflight: plan.purpose === 'which_way' ? NOTHING_TO_LOOK_AT : preflightFor(record, 'cut'),
   };
 }
+
+/** The sheet lies in the machine as it did a minute ago. */
+const NOTHING_TO_LOOK_AT: Preflight = { looks: [], warnings: [] };
 
 const family = (record: CalibrationRecord): Family => record.setupRow.setup.family;

@@ -1,5 +1,6 @@
 import 'server-only';
 import { formatFixed, formatLength, type UnitSystem } from '@/core/units/length';
+import type { Fault } from '@/core/verdict/fault';
 import type { PartJudgement } from '@/core/verdict/parts';
 import type { Analysis } from './analysis';
 import { changedOnly } from './corrections';
@@ -12,7 +13,7 @@ export interface PartView {
   readonly decision: string;
 }
 
-const NAMES: Readonly<Record<PartJudgement['part'], string>> = {
+export const PART_NAMES: Readonly<Record<PartJudgement['part'], string>> = {
   offsetAcrossMm: 'offset across',
   offsetAlongMm: 'offset along',
   rotationRad: 'rotation',
@@ -41,7 +42,7 @@ function valueWords(part: PartJudgement, system: UnitSystem): string {
 /** The figures under the verdict: each part, what it does at the worst corner, and whether to act. */
 export function partViews(analysis: Analysis, system: UnitSystem): readonly PartView[] {
   return analysis.parts.map((p) => ({
-    name: NAMES[p.part],
+    name: PART_NAMES[p.part],
     value: p.standardError > 0 ? valueWords(p, system) : 'cannot be told',
     effect:
       p.standardError > 0
@@ -71,6 +72,34 @@ export function mapHeadline(record: CalibrationRecord, analysis: Analysis, syste
   return `${out} ${COUNT[changes.length] ?? 'Settings bring'} it to ${formatLength(analysis.afterSettingsMm, system)}${rest}.`;
 }
 
+/** What is known of the noise of reading the marks, and what of it is only assumed. */
+export function noiseWords({ noise, fit, markSdMm }: Analysis, system: UnitSystem): string {
+  const mm = (value: number): string => formatLength(value, system);
+  switch (noise.kind) {
+    case 'one-load':
+      return fit.loads === 1
+        ? `This is one load. What changes with every loading is in it too; mark reading is assumed to scatter by ${mm(markSdMm)} until more loads are known.`
+        : `${fit.loads} loads count together, but they lay differently or carry no whole map each; mark reading is assumed to scatter by ${mm(markSdMm)}.`;
+    case 'steady':
+      return `Two loads agree within what reading explains: steady, though up to ${mm(noise.withinMm)} a mark could hide. Reckoned with: ${mm(markSdMm)}, assumed.`;
+    case 'unsteady':
+      return `Two loads differ by more than reading explains: unsteady, at least ${mm(noise.atLeastMm)} a mark. Reckoned with: ${mm(markSdMm)}. A third load tells how much it is.`;
+    case 'estimated':
+      return `${fit.loads} loads: mark reading scatters by ${mm(noise.sdMm)} a mark, between ${mm(noise.lowerMm)} and ${mm(noise.upperMm)} with 95 % confidence.`;
+  }
+}
+
+const FAULT_WORDS: Readonly<Record<Fault, string>> = {
+  calibration: 'It is the same with every load: a calibration fault, and a correction takes it out.',
+  reading:
+    'It changes with every load, enough to put work out by itself: a reading fault. No calibration removes that. Look at light on the marks, at the marks themselves, at mat and rollers, one change at a time; then cut another load.',
+  both: 'Part of it is the same with every load and is to be corrected; part changes with every load, and no calibration removes that. Look at light, marks, mat and rollers first.',
+  none: 'Neither the steady part nor what changes with every load is surely beyond what is allowed.',
+};
+
+/** Reading fault or calibration fault, in words; nothing while one load is all there is. */
+export const faultWords = ({ fault }: Analysis): string | null => (fault ? FAULT_WORDS[fault] : null);
+
 /** What no setting and no reading can put right or tell, each as a sentence. */
 export function mapNotes(analysis: Analysis, system: UnitSystem): readonly string[] {
   const { fit } = analysis;
@@ -87,11 +116,7 @@ export function mapNotes(analysis: Analysis, system: UnitSystem): readonly strin
       'The readings scatter more than reading alone explains. Intervals are widened; look for a loose sheet, a lifting edge or a dull blade.',
     );
   }
-  notes.push(
-    fit.loads === 1
-      ? `This is one load. What changes with every loading is in it too; mark reading is assumed to scatter by ${formatLength(analysis.markSdMm, system)} until more loads are known.`
-      : `${fit.loads} loads count together; mark reading is assumed to scatter by ${formatLength(analysis.markSdMm, system)}.`,
-  );
+  notes.push(noiseWords(analysis, system));
   return notes;
 }
 
@@ -113,7 +138,7 @@ export function verdictLines(
   }[verdict];
   return {
     constant: `Constant error ${formatLength(bounds.worstMm, system)} at the worst corner, below ${formatLength(bounds.upperMm, system)} with 95 % confidence; ${formatLength(record.calibration.toleranceMm, system)} allowed.`,
-    next: `Next job: 95 in 100 stay within ${formatLength(next.q95Mm, system)}; ${share} in 100 would be out. Mark reading is assumed to scatter by ${formatLength(markSdMm, system)}.`,
+    next: `Next job: 95 in 100 stay within ${formatLength(next.q95Mm, system)}; ${share} in 100 would be out. Reckoned with marks that scatter by ${formatLength(markSdMm, system)}${analysis.noise.kind === 'estimated' ? '' : ', assumed'}.`,
     advice: told,
   };
 }

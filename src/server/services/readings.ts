@@ -28,7 +28,12 @@ export interface SavedReading {
   readonly earlierMm: number | null;
 }
 
-const OPERATOR_SD_MM = { wedge: EYE_SD_MM, rim: RIM_EYE_SD_MM, rough: ROUGH_EYE_SD_MM } as const;
+const OPERATOR_SD_MM = {
+  wedge: EYE_SD_MM,
+  rim: RIM_EYE_SD_MM,
+  rim_back: RIM_EYE_SD_MM,
+  rough: ROUGH_EYE_SD_MM,
+} as const;
 
 /** What a reading needs of its calibration: far less than the whole record, because readings come one by one. */
 interface ReadingContext {
@@ -53,13 +58,18 @@ function uncertaintyOf({ setupRow, route }: ReadingContext, method: SaveReadingI
   });
 }
 
-const REACH_MM = { wedge: WEDGE_REACH_MM, rim: LIFT_OFF_REACH_MM, rough: ROUGH_REACH_MM } as const;
+const REACH_MM = {
+  wedge: WEDGE_REACH_MM,
+  rim: LIFT_OFF_REACH_MM,
+  rim_back: LIFT_OFF_REACH_MM,
+  rough: ROUGH_REACH_MM,
+} as const;
 
 function problemWith(record: ReadingContext, input: SaveReadingInput, setNo: number): string | null {
   const reach = REACH_MM[input.method];
   if (input.method === 'wedge' && !wedgeOf(record.definition, setNo, input.spotNo, input.axis))
     return `Spot ${input.spotNo} has no such figure on this sheet.`;
-  if (input.method === 'rim' && !record.definition.liftOffs.some((f) => f.spotNo === input.spotNo))
+  if (input.method.startsWith('rim') && !record.definition.liftOffs.some((f) => f.spotNo === input.spotNo))
     return `There is no disc ${input.spotNo} on this sheet.`;
   if (input.method === 'rough' && !record.definition.roughs.some((r) => r.spotNo === input.spotNo))
     return `There is no rough grid ${input.spotNo} on this sheet.`;

@@ -5,6 +5,7 @@ import { cornersOf, type Affine, type Point } from '@/core/geometry/affine';
 import type { Load } from '@/core/geometry/load';
 import type { MachineSetting } from '@/core/setting/machine-setting';
 import type { LoadModel } from '@/core/fit/load-noise';
+import { insetMoves, slantedMoves } from '@/core/shop/mark-use';
 import type { Block } from '@/core/target/block';
 import { marksFor } from './setup-marks';
 import type { SetNo, SheetDefinition } from '@/core/target/sheet-definition';
@@ -20,7 +21,7 @@ import {
   findPrintChecks,
   findSheets,
 } from '@/db/queries/calibration';
-import { findSettings, ownersOf } from '@/db/queries/settings';
+import { findLastTrials, findSettings, ownersOf } from '@/db/queries/settings';
 import { findSetup, type SetupRow } from '@/db/queries/shop';
 
 type Row<T extends (...args: never[]) => PromiseLike<readonly unknown[]>> = Awaited<ReturnType<T>>[number];
@@ -42,7 +43,7 @@ export interface CutSet extends DoneCut {
 /** Everything about one calibration that its steps need. */
 export interface CalibrationRecord {
   readonly calibration: NonNullable<Awaited<ReturnType<typeof findCalibration>>>['calibration'];
-  readonly material: { readonly id: string; readonly name: string };
+  readonly material: NonNullable<Awaited<ReturnType<typeof findCalibration>>>['material'];
   readonly startedByName: string;
   readonly setupRow: SetupRow;
   readonly definition: SheetDefinition;
@@ -50,9 +51,13 @@ export interface CalibrationRecord {
   readonly block: Block;
   readonly marks: readonly Point[];
   readonly loadModel: LoadModel;
+  /** How far each mark is printed from its place, in a test of what the machine uses its marks for; else null. */
+  readonly markMoves: readonly Point[] | null;
   readonly corners: readonly Point[];
   readonly area: { readonly widthMm: number; readonly lengthMm: number };
   readonly settings: readonly MachineSetting[];
+  /** Of a which-way test: the change that the test before made to each setting, by its id. */
+  readonly lastTrials: Readonly<Record<string, number>>;
   readonly sheets: readonly Row<typeof findSheets>[];
   readonly printChecks: readonly Row<typeof findPrintChecks>[];
   readonly cutSets: readonly CutSet[];
@@ -61,6 +66,13 @@ export interface CalibrationRecord {
   readonly correctionSettings: readonly Row<typeof findCorrectionSettings>[];
   readonly confirmations: readonly Row<typeof findConfirmations>[];
   readonly markAttempts: readonly Row<typeof findMarkAttempts>[];
+}
+
+/** Our own marks are moved by a pattern; a program's by the inset that was typed. */
+function markMovesOf(row: CalibrationRecord['calibration'], marks: readonly Point[]): readonly Point[] | null {
+  if (row.kind !== 'mark_use') return null;
+  if (row.marksInAcrossMm === null || row.marksInAlongMm === null) return slantedMoves(marks);
+  return insetMoves(marks, row.marksInAcrossMm, row.marksInAlongMm);
 }
 
 export function affineFromArray(values: readonly number[]): Affine<'machine', 'machine'> {
@@ -110,6 +122,7 @@ export async function loadRecord(session: Session, calibrationId: string): Promi
     widthMm: setupRow.setup.workWidthMm ?? block.widthMm,
     lengthMm: setupRow.setup.workLengthMm ?? block.lengthMm,
   };
+  const settings = await findSettings(session, ownersOf(setupRow), marks.places[0] ?? { x: 0, y: 0 });
   const sheets = await findSheets(session, calibrationId);
   const rows = await findCutSets(
     session,
@@ -127,9 +140,17 @@ export async function loadRecord(session: Session, calibrationId: string): Promi
     block,
     marks: marks.places,
     loadModel: marks.model,
+    markMoves: markMovesOf(calibration, marks.places),
     corners: cornersOf(area.widthMm, area.lengthMm),
     area,
-    settings: await findSettings(session, ownersOf(setupRow), marks.places[0] ?? { x: 0, y: 0 }),
+    settings,
+    lastTrials:
+      calibration.kind === 'which_way'
+        ? await findLastTrials(
+            session,
+            settings.map((s) => s.id),
+          )
+        : {},
     sheets,
     printChecks: await findPrintChecks(
       session,
@@ -190,9 +211,9 @@ export function planCut(record: CalibrationRecord, isFreshLoad: boolean): CutPla
   };
 }
 
-/** The second cut of a which-way test: same sheet, same load, the value changed. */
+/** The second cut of a which-way test, the value changed: set 2 in the same load, or a second sheet where one set is all there is. */
 const isTrialCut = (record: CalibrationRecord, next: NextCut): boolean =>
-  record.calibration.kind === 'which_way' && next.setNo === 2;
+  record.calibration.kind === 'which_way' && (next.setNo === 2 || next.sheetNo === 2);
 
 function purposeOf(isAfterFine: boolean, isFreshLoad: boolean): CutSet['purpose'] {
   if (!isAfterFine) return 'before';

@@ -1,8 +1,10 @@
 import 'server-only';
-import { roughShift, type RoughReading } from '@/core/cutting/rough';
-import type { Point } from '@/core/geometry/affine';
+import { roughContradicts, roughShift, type RoughReading } from '@/core/cutting/rough';
+import { displacement, type Point } from '@/core/geometry/affine';
 import type { Load } from '@/core/geometry/load';
-import { doneSets, type CalibrationRecord } from './record';
+import { formatLength, type UnitSystem } from '@/core/units/length';
+import type { Analysis } from './analysis';
+import { currentSets, doneSets, type CalibrationRecord } from './record';
 
 export interface Rough {
   readonly cutSetId: string;
@@ -27,4 +29,21 @@ export function roughOf(record: CalibrationRecord): Rough | null {
   return shift
     ? { cutSetId: set.id, shift, load: set.load, readingIds: own.map((r) => r.id), spots: spots.length }
     : null;
+}
+
+/** A rough position and fine figures of the same cut that cannot both be right, as a question; null when they agree. */
+export function roughQuestion(record: CalibrationRecord, a: Analysis, system: UnitSystem): string | null {
+  const rough = roughOf(record);
+  const set = rough && currentSets(record).find((c) => c.id === rough.cutSetId);
+  const isFineToo = record.readings.some((r) => r.cutSetId === set?.id && r.method !== 'rough' && r.state === 'read');
+  const isSameLoad = set?.load.turnDeg === a.load.turnDeg && set.load.face === a.load.face;
+  if (!rough || !set || !isFineToo || !isSameLoad) return null;
+  const grids = record.definition.roughs;
+  const mean = (pick: (p: Point) => number): number => grids.reduce((sum, g) => sum + pick(g.centre), 0) / grids.length;
+  const d = displacement(a.fit.map, { x: mean((p) => p.x), y: mean((p) => p.y) });
+  const fine = { x: d.x + set.fileShift.x, y: d.y + set.fileShift.y };
+  if (!roughContradicts(rough.shift, fine)) return null;
+  const words = ({ x, y }: Point): string =>
+    `${formatLength(x, system, true)} across, ${formatLength(y, system, true)} along`;
+  return `The rough grids put this cut at ${words(rough.shift)}; the fine figures say ${words(fine)}. Both cannot be right: read the grids again, or the figures.`;
 }

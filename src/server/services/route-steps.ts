@@ -46,7 +46,7 @@ function routePrint(record: CalibrationRecord): Steps {
   const spotInk = setupRow.program?.spotInkName ?? 'Cut';
   switch (record.calibration.route) {
     case 'A':
-      return [
+      return movedMarks(record, [
         `In ${name}, make a page the size of the sheet (${block.name}) and switch its registration marks on, with the inset you use for work.`,
         `Import the drawing. Its size must read ${sizeOf(record)}, as printed on its border. If it reads anything else, type ${sizeOf(record)}.`,
         'Centre it on the page and group it, so that print and cut lines cannot come apart.',
@@ -55,7 +55,7 @@ function routePrint(record: CalibrationRecord): Steps {
           ? 'Set the lines of layer "cut 1" to cut; layer "cut 2" and all else to no cut.'
           : 'Set the lines of layer "cut 1" to cut, all else to no cut.',
         `Print from ${name} at actual size (100 %), ${modeOf(record)}.`,
-      ];
+      ]);
     case 'B':
       return [
         `In ${name}, make a page the size of the sheet (${block.name}) with registration marks on. Turn bleed off.`,
@@ -65,18 +65,20 @@ function routePrint(record: CalibrationRecord): Steps {
         `Group picture and outlines, save it as "${code}", and print at actual size (100 %), ${modeOf(record)}.`,
       ];
     case 'C':
-      return [
+      return movedMarks(record, [
         `Place the PDF in ${name} at 100 %, not turned. Its cut lines are in the spot ink "${spotInk}", in a layer of their own.`,
         'See that the queue names that ink as a cut line and prints none of it.',
         record.definition.sets === 1
           ? 'Choose print and cut in one pass.'
           : 'Have it add its marks, and choose print only; leave spare material at both ends.',
         `Print it, ${modeOf(record)}.`,
-      ];
+      ]);
     case 'D':
       return [
         `Open the PDF and print it on ${block.name}, ${modeOf(record)}, at actual size: no fit to page, no shrink, 100 %.`,
-        'Its four squares are the registration marks. They must be whole.',
+        record.markMoves
+          ? 'Its four squares are the registration marks. They stand up to 0.9 mm from their places, on purpose. They must be whole.'
+          : 'Its four squares are the registration marks. They must be whole.',
         `Write nothing on it: its code ${code} and spot numbers are printed.`,
       ];
     case 'E':
@@ -87,19 +89,44 @@ function routePrint(record: CalibrationRecord): Steps {
   }
 }
 
+/** Before printing: a second copy in which the marks alone are moved. Printed is the copy, cut will be the first file. */
+function movedMarks(record: CalibrationRecord, steps: Steps): Steps {
+  const { marksInAcrossMm: across, marksInAlongMm: along } = record.calibration;
+  if (across === null || along === null) return steps;
+  const moved = [across > 0 ? `${across} mm further in across` : '', along > 0 ? `${along} mm further in along` : ''];
+  return [
+    ...steps.slice(0, -1),
+    `Save a second copy as "${record.code} marks". In this copy alone set the marks ${moved.filter(Boolean).join(' and ')}. Drawing and cut lines stay where they are.`,
+    ...steps
+      .slice(-1)
+      .map((print) => `From the copy with the moved marks: ${print.charAt(0).toLowerCase()}${print.slice(1)}`),
+  ];
+}
+
+const BACK: Steps = [
+  'Turn the sheet over as you do in your work, about its long edge, the same end leading: "BACK" must come out on the end that the arrow does not point to.',
+  'Print the back file on the other face, 100 %, without marks. Not through a printer any more once it is cut.',
+];
+
 /** How the check sheet is printed, one thing at a time. */
 export const printStepsFor = (record: CalibrationRecord): Steps => [
   ...beforePrint(record),
   ...routePrint(record),
+  ...(record.calibration.kind === 'two_faces' ? BACK : []),
   ...afterPrint(record),
 ];
 
 interface CutSteps {
   readonly plan: CutPlan;
   readonly isConfirm: boolean;
+  /** Something was cut in this calibration already: this is another load. */
+  readonly isAgain: boolean;
   /** A file other than the saved one is to be cut. */
   readonly isMoved: boolean;
 }
+
+const SAME_LOAD =
+  'Leave the sheet where it lies, and choose "go on" or the same origin again at the machine: no unloading, no new mark reading.';
 
 const FORCE =
   'Force first: make your machine\u2019s own test cut in the spare. A piece the same size must lift cleanly, liner unharmed.';
@@ -119,19 +146,32 @@ function loadStep(record: CalibrationRecord, isConfirm: boolean): string {
     : 'Load the printed sheet. Note which way its arrow points.';
 }
 
+function sendDrawing(record: CalibrationRecord, { plan, isMoved }: Pick<CutSteps, 'plan' | 'isMoved'>): Steps {
+  const name = programOf(record);
+  const { code } = record;
+  return [
+    record.markMoves
+      ? `Open the first file, ${code}, in ${name}: not the copy with the moved marks.`
+      : `Open the saved file ${code} in ${name}.`,
+    ...(isMoved
+      ? [`Replace its lines of layer "cut ${plan.setNo}" by those of the moved drawing. The print must not move.`]
+      : []),
+    `Set layer "cut ${plan.setNo}" to cut, all else to no cut.`,
+    'Send it: the marks are read, then it cuts.',
+  ];
+}
+
+/** The second cut of a which-way test: the same job at the same place, nothing found again. */
+const sendInSameLoad = ({ plan }: CutSteps): Steps => [
+  `Send cut ${plan.setNo} alone, at the place where the machine stands now: if the machine or the program offers to read the marks, decline.`,
+];
+
 function sendSteps(record: CalibrationRecord, { plan, isMoved }: CutSteps): Steps {
   const name = programOf(record);
   const { code } = record;
   switch (record.calibration.route) {
     case 'A':
-      return [
-        `Open the saved file ${code} in ${name}.`,
-        ...(isMoved
-          ? [`Replace its lines of layer "cut ${plan.setNo}" by those of the moved drawing. The print must not move.`]
-          : []),
-        `Set layer "cut ${plan.setNo}" to cut, all else to no cut.`,
-        'Send it: the marks are read, then it cuts.',
-      ];
+      return sendDrawing(record, { plan, isMoved });
     case 'B':
       return [`Open the saved file ${code} in ${name} and send it: the marks are read, then it cuts round each ring.`];
     case 'C':
@@ -140,7 +180,7 @@ function sendSteps(record: CalibrationRecord, { plan, isMoved }: CutSteps): Step
         : [
             isMoved
               ? `Place the PDF for cut ${plan.setNo} exactly as the first one, and choose cut only.`
-              : 'Choose the same job in the queue, and cut only.',
+              : `Choose the same job in the queue${record.markMoves ? ', as it was before the marks were moved' : ''}, and cut only.`,
           ];
     case 'D':
       return record.setupRow.setup.family === 'F8'
@@ -164,10 +204,17 @@ function liftStep(record: CalibrationRecord): Steps {
   return ['Lift the discs and lay them on dark card, pointer up, in the order of their dots.'];
 }
 
+const PRINT_AGAIN = 'Print the sheet once more, exactly as the first.';
+
+/** The second cut of a which-way test on the sheet that lies in the machine. */
+const isSameLoad = (record: CalibrationRecord, { plan }: CutSteps): boolean =>
+  plan.purpose === 'which_way' && record.definition.sets === 2;
+
 /** How the next set is cut, one thing at a time. */
 export const cutStepsFor = (record: CalibrationRecord, cut: CutSteps): Steps => [
-  ...(cut.isConfirm ? [] : [FORCE]),
-  loadStep(record, cut.isConfirm),
-  ...sendSteps(record, cut),
+  ...(cut.plan.purpose === 'before' && !cut.isAgain ? [FORCE] : []),
+  ...(cut.plan.purpose === 'which_way' && record.definition.sets === 1 ? [PRINT_AGAIN] : []),
+  isSameLoad(record, cut) ? SAME_LOAD : loadStep(record, cut.isConfirm || cut.isAgain),
+  ...(isSameLoad(record, cut) ? sendInSameLoad(cut) : sendSteps(record, cut)),
   ...liftStep(record),
 ];

@@ -1,8 +1,10 @@
 import 'server-only';
 import { cookies } from 'next/headers';
+import { redirect } from 'next/navigation';
 import type { UnitSystem } from '@/core/units/length';
 import { database } from '@/db/client';
 import { findPersons, findShops } from '@/db/queries/shop';
+import { isLetIn, SIGN_IN_PATH } from './door-guard';
 
 export interface CurrentPerson {
   readonly id: string;
@@ -27,6 +29,7 @@ export interface Session {
 
 /** Which shop this browser is in and who works at it, by cookie: an own shop before the demo, its first person until one is chosen. */
 export async function currentSession(): Promise<Session> {
+  if (!(await isLetIn())) redirect(SIGN_IN_PATH);
   const [jar, shopRows] = await Promise.all([cookies(), findShops(database())]);
   const shops = shopRows.map(({ id, name, isDemo }) => ({ id, name, isDemo }));
   const shop = shops.find((s) => s.id === jar.get('shop')?.value) ?? shops[0];

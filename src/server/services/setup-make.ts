@@ -167,9 +167,10 @@ function practiceTruth(setupId: string, settings: readonly { readonly id: string
   const spread = (half: number): number => (2 * rng() - 1) * half;
   return {
     machineError: {
+      // A which-way test moves the cut by half a mm more: it must stay within a wedge's reach.
       ...NO_ERROR,
-      offsetAcrossMm: spread(0.6),
-      offsetAlongMm: spread(0.6),
+      offsetAcrossMm: spread(0.25),
+      offsetAlongMm: spread(0.25),
       rotationRad: spread(0.001),
       scaleAcross: spread(0.001),
       scaleAlong: spread(0.001),

@@ -11,6 +11,12 @@ const USUAL_SCHEME: MarkScheme = { kind: 'four_corners', ...USUAL_MARKS, keepOut
 /** The marks that stand on this setup's prints: those its program prints, else those its cutter reads. */
 export const schemeOf = (row: SetupRow): MarkScheme => row.programScheme ?? row.cutterScheme ?? USUAL_SCHEME;
 
+/** White that this print mode leaves at the worst edge. */
+export function unprintableOf({ printer, printMode }: SetupRow): number {
+  if (printMode.isBorderless) return 0;
+  return Math.max(printer.marginLeftMm, printer.marginRightMm, printer.marginTopMm, printer.marginBottomMm);
+}
+
 /** Room that marks take from a check sheet's page. Our own marks of route D stand where the usual ones would. */
 export const markSpaceFor = (row: SetupRow): MarkSpace =>
   row.setup.route === 'D' ? USUAL_MARKS : markSpaceOf(schemeOf(row));

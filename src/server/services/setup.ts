@@ -10,6 +10,8 @@ import { decideRoute } from '@/core/shop/decide-route';
 import type { MarkSpace, PageChoice } from '@/core/target/block';
 import type { FigureStyle } from '@/core/target/sheet-definition';
 import { testable } from '@/core/setting/which-way';
+import { MARK_USE_WORDS } from '@/core/shop/words';
+import { markTestProblem } from './mark-use';
 import { markSpaceFor } from './setup-marks';
 import { moveWords, settingValueWords } from './words';
 
@@ -32,6 +34,16 @@ export interface SetupView {
   }[];
   /** Names of the settings whose direction one sheet would tell. */
   readonly toLearn: readonly string[];
+  /** Work printed on both sides, whose back can be measured against its front. */
+  readonly isTwoFaced: boolean;
+  readonly markTest: {
+    /** What its marks are used for, in words; "not known yet" is the default. */
+    readonly useWords: string;
+    /** Why it cannot be tested; null when it can. */
+    readonly problem: string | null;
+    /** Our own marks are moved in the file; a program's by its inset. */
+    readonly isOurs: boolean;
+  };
 }
 
 function plusWords(setting: MachineSetting, feed: FeedDirection): string {
@@ -70,5 +82,11 @@ export async function readSetup(database: Database, id: string): Promise<SetupVi
       range: `${settingValueWords(s, s.minValue)} to ${settingValueWords(s, s.maxValue)}`,
     })),
     toLearn: testable(settings).map((s) => s.displayName),
+    isTwoFaced: found.setup.family === 'F6',
+    markTest: {
+      useWords: MARK_USE_WORDS[found.cutter.markUse],
+      problem: await markTestProblem(database, found, { marksIn: { acrossMm: 1, alongMm: 1 } }),
+      isOurs: found.setup.route === 'D',
+    },
   };
 }

@@ -13,7 +13,7 @@ import {
 } from '@/db/queries/shop';
 import { markProblems } from '@/core/shop/marks';
 import { materialMarkAdvice } from '@/core/shop/material-marks';
-import { schemeOf } from './setup-marks';
+import { schemeOf, unprintableOf } from './setup-marks';
 
 const NOWHERE = { x: 0, y: 0 };
 
@@ -39,8 +39,6 @@ export async function readMachines(database: Database, shopId: string) {
     people,
     setups: rows.map((row) => {
       const { printer, printMode } = row;
-      const margins = [printer.marginLeftMm, printer.marginRightMm, printer.marginTopMm, printer.marginBottomMm];
-      const unprintableMm = printMode.isBorderless ? 0 : Math.max(...margins);
       return {
         id: row.setup.id,
         name: row.setup.name,
@@ -48,7 +46,7 @@ export async function readMachines(database: Database, shopId: string) {
         route: row.setup.route,
         machines: [printer.name, printMode.name, row.program?.name, row.cutter.name].filter(Boolean).join(', '),
         markUse: row.cutter.markUse,
-        problems: markProblems(schemeOf(row), unprintableMm, row.programScheme ? row.cutterScheme : null).map(
+        problems: markProblems(schemeOf(row), unprintableOf(row), row.programScheme ? row.cutterScheme : null).map(
           (p) => p.words,
         ),
       };

@@ -2,8 +2,10 @@ import { randomUUID } from 'node:crypto';
 import type { ErrorParameters } from '@/core/geometry/error-parameters';
 import type { FileDirection } from '@/core/geometry/file-axes';
 import type { FeedDirection } from '@/core/geometry/load';
+import type { StartCalibrationInput } from '@/contracts/inputs';
 import type { StoredTruth } from '@/contracts/stored';
 import type { Family, Route } from '@/core/shop/words';
+import { sheetSize } from '@/core/units/sheet-size';
 import type { Database } from '@/db/client';
 import { cutter, printer, printMode, program, setup, simulatedSetup } from '@/db/schema/machines';
 import { machineSetting, settingValue } from '@/db/schema/settings';
@@ -26,7 +28,7 @@ export interface ShopOrder {
   readonly family?: Family;
   /** What the program is told to be, beside its import scale. */
   readonly program?: Partial<typeof program.$inferInsert>;
-  readonly truth?: Pick<StoredTruth, 'placement' | 'traceGrowthMm'>;
+  readonly truth?: Pick<StoredTruth, 'placement' | 'traceGrowthMm' | 'markUse' | 'backPrint'>;
   readonly fileFormat?: 'hpgl' | 'svg';
   readonly axes?: readonly [FileDirection, FileDirection];
   readonly feeds?: FeedDirection;
@@ -35,6 +37,20 @@ export interface ShopOrder {
   readonly withoutSettings?: boolean;
   readonly importScale?: '96' | '72';
 }
+
+/** The stand-ins' noise hangs on a calibration's id: counted ids make every run of a test file the same. */
+let started = 0;
+const countedId = (): string => `00000000-0000-4000-8000-${String(++started).padStart(12, '0')}`;
+
+/** What begins a calibration of a test shop's one setup on A4. */
+export const startOrder = (shop: TestShop, kind: StartCalibrationInput['kind']) => ({
+  id: countedId(),
+  setupId: shop.setupId,
+  materialId: shop.materialId,
+  page: { name: 'A4', ...sheetSize('A4') },
+  kind,
+  toleranceMm: 0.3,
+});
 
 const FOUR = ['offset_across', 'offset_along', 'scale_across', 'scale_along'] as const;
 

@@ -2,15 +2,16 @@ import 'server-only';
 import { StoredTruth } from '@/contracts/stored';
 import { seededRng, seedFrom } from '@/core/math/random';
 import { fail, ok, type Result } from '@/core/result';
+import { loadModelOf } from '@/core/shop/marks';
 import { ownMarkExtent } from '@/core/target/block';
 import type { Database } from '@/db/client';
 import { writeSvg } from '@/formats/svg/write-svg';
 import { CUT_COLOURS, pictureOnly } from '../documents/sheet-drawing';
 import { findTruth } from '@/db/queries/shop';
-import { printAndCut, type SheetFiles, type SheetPicture } from '../standins/print-and-cut';
+import { backInk, printAndCut, type SheetFiles, type SheetPicture } from '../standins/print-and-cut';
 import { refusal, type Refusal } from './actor';
 import { makeFile, queueDrawing, type CutOrder, type FileKind } from './files';
-import { doneSets, type CalibrationRecord, type CutPlan, type CutSet } from './record';
+import { doneSets, planCut, type CalibrationRecord, type CutPlan, type CutSet } from './record';
 
 /** The plan that a set was cut by, from what was written down. */
 function orderOf(set: CutSet): CutOrder {
@@ -69,7 +70,8 @@ async function pictureOfSet(
       load: set.load,
       axes: { across: cutter.fileAcross, along: cutter.fileAlong },
       marks: record.marks,
-      loadModel: record.loadModel,
+      loadModel: truth.markUse ? loadModelOf(truth.markUse, record.marks.length) : record.loadModel,
+      markMoves: record.markMoves,
       extent: ownMarkExtent(record.block),
       settings: record.settings.map((s) => ({ ...s, value: truth.baseValues[s.id] ?? s.value })),
       valuesNow: record.settings.map((s) => set.settings[s.id] ?? s.value),
@@ -80,11 +82,20 @@ async function pictureOfSet(
   return made.value;
 }
 
+async function backOf(record: CalibrationRecord, truth: StoredTruth): Promise<SheetPicture['ink']> {
+  const plan = planCut(record, true);
+  const svg = await textOf(record, 'back-svg', { plan, load: { turnDeg: 0, face: 'ink-up' } });
+  const ink = backInk(svg, truth);
+  if (!ink.ok) throw new Error(ink.error.reason);
+  return ink.value;
+}
+
 /** Picture of a sheet of a simulated setup as it lies on the table now: print and every set cut so far on it. */
 export async function pictureOf(
   database: Database,
   record: CalibrationRecord,
   sheetNo: number,
+  face: 'front' | 'back' = 'front',
 ): Promise<Result<SheetPicture, Refusal>> {
   const stored = await findTruth(database, record.calibration.setupId);
   if (!stored) return fail(refusal('This setup has a real machine: look at the sheet itself.'));
@@ -93,7 +104,8 @@ export async function pictureOf(
   const pictures = await Promise.all(sets.map((set) => pictureOfSet(record, truth, stored.seed, set)));
   const [first] = pictures;
   if (!first) return fail(refusal('Nothing has been cut on this sheet yet.'));
-  return ok({ ink: first.ink, cuts: pictures.flatMap((p) => p.cuts) });
+  const ink = face === 'back' ? await backOf(record, truth) : first.ink;
+  return ok({ ink, cuts: pictures.flatMap((p) => p.cuts) });
 }
 
 /** Cuts of one set alone, for reading it. */

@@ -2,7 +2,7 @@ import 'server-only';
 import { createHash, randomUUID } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import type { PageInput, StartCalibrationInput } from '@/contracts/inputs';
-import { decideRoute } from '@/core/shop/decide-route';
+import { decideRoute, type RouteChoice } from '@/core/shop/decide-route';
 import { layOutBlock, type BlockProblem } from '@/core/target/block';
 import { isSheetName, sheetSize } from '@/core/units/sheet-size';
 import { canonicalJson } from '@/core/target/canonical-json';
@@ -11,10 +11,11 @@ import { defineSheet, GENERATOR_VERSION, type SheetDefinition } from '@/core/tar
 import { fail, ok, type Result } from '@/core/result';
 import type { Database, Session } from '@/db/client';
 import { findCalibration } from '@/db/queries/calibration';
-import { findSetup } from '@/db/queries/shop';
+import { findSetup, type SetupRow } from '@/db/queries/shop';
 import { calibration, calibrationSheet } from '@/db/schema/calibration';
 import { sheetDefinition, sheetFigure, sheetSpot } from '@/db/schema/sheet';
 import { now } from '../clock';
+import { markTestProblem } from './mark-use';
 import { markSpaceFor } from './setup-marks';
 import { refusal, type Actor, type Refusal } from './actor';
 
@@ -88,6 +89,12 @@ const truePage = (page: PageInput): PageInput =>
 export const tooSmallWords = (name: string, problem: BlockProblem): string =>
   `A ${name} sheet is too small for a check sheet with these marks: it needs at least ${problem.neededWidthMm.toFixed(0)} x ${problem.neededLengthMm.toFixed(0)} mm.`;
 
+/** A test of front against back needs pieces that can be lifted and turned over; everything else what the route allows. */
+function sheetFor(row: SetupRow, kind: StartCalibrationInput['kind']): Pick<RouteChoice, 'style' | 'sets'> {
+  if (kind === 'two_faces') return { style: 'lift-off', sets: 1 };
+  return decideRoute(row.program, row.setup.family);
+}
+
 /** Begins a calibration with its first sheet. The id comes from the client: a retry finds the one already there. */
 export async function startCalibration(
   database: Database,
@@ -98,21 +105,21 @@ export async function startCalibration(
   const found = await findSetup(database, input.setupId);
   if (!found)
     return fail(refusal('This printer + cutter is not in the shop any more. Go back to the bench and choose another.'));
-  const { style, sets } = decideRoute(found.program, found.setup.family);
+  const { style, sets } = sheetFor(found, input.kind);
   const block = layOutBlock(truePage(input.page), markSpaceFor(found));
   if (!block.ok) return fail(refusal(tooSmallWords(input.page.name, block.error)));
-  if (input.kind === 'which_way' && sets === 1)
-    return fail(
-      refusal(
-        'A which-way test needs two cuts on one sheet in one load, and this work allows one. Describe the direction in the shop, or move the cut in the file.',
-      ),
-    );
+  if (input.kind === 'two_faces' && found.setup.family !== 'F6')
+    return fail(refusal('Front against back is measured on work that is printed on both sides.'));
+  const marks = input.kind === 'mark_use' ? await markTestProblem(database, found, input) : null;
+  if (marks) return fail(refusal(marks));
   const checkKind = input.kind === 'full' ? 'full' : 'quick';
   const definition = defineSheet({ block: block.value, checkKind, style, sets });
   await database.transaction(async (session) => {
     const definitionId = await storedDefinition(session, definition);
     await session.insert(calibration).values({
       id: input.id,
+      marksInAcrossMm: input.marksIn?.acrossMm ?? null,
+      marksInAlongMm: input.marksIn?.alongMm ?? null,
       setupId: input.setupId,
       materialId: input.materialId,
       sheetDefinitionId: definitionId,

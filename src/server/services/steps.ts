@@ -36,6 +36,12 @@ export async function goToStep(
   return moved.length === 1;
 }
 
+/** Ends a test that tells something of a machine and corrects nothing: its readings stay. */
+export async function endTest(session: Session, calibrationId: string): Promise<void> {
+  await goToStep(session, calibrationId, 'save');
+  await session.update(calibration).set({ state: 'saved', endedAt: now() }).where(eq(calibration.id, calibrationId));
+}
+
 export async function checkPrint(
   database: Database,
   actor: Actor,

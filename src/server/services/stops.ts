@@ -28,9 +28,9 @@ export interface Stop {
 export function stopsOf(record: CalibrationRecord, shown: Step): readonly Stop[] {
   const here = STEP_NAMES.indexOf(shown);
   const furthest = STEP_NAMES.indexOf(furthestStep(record));
-  const isTest = record.calibration.kind === 'which_way';
-  return STEP_NAMES.filter((step) => !isTest || TEST_STEPS.includes(step)).map((step) => ({
-    label: isTest && step === 'map' ? 'Which way' : STEP_LABELS[step],
+  const ends = TEST_ENDS[record.calibration.kind];
+  return STEP_NAMES.filter((step) => !ends || TEST_STEPS.includes(step)).map((step) => ({
+    label: ends && step === 'map' ? ends : STEP_LABELS[step],
     step,
     place: placeOf(STEP_NAMES.indexOf(step), here),
     canGo:
@@ -40,7 +40,13 @@ export function stopsOf(record: CalibrationRecord, shown: Step): readonly Stop[]
   }));
 }
 
-/** A which-way test ends at what it tells. */
+/** What a test tells, in place of the map at which it ends. */
+const TEST_ENDS: Readonly<Partial<Record<CalibrationRecord['calibration']['kind'], string>>> = {
+  which_way: 'Which way',
+  mark_use: 'Marks',
+  two_faces: 'Front and back',
+};
+
 const TEST_STEPS: readonly Step[] = ['set-up', 'print', 'cut', 'read', 'map'];
 
 function placeOf(i: number, here: number): Stop['place'] {

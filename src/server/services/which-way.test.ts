@@ -2,10 +2,10 @@ import { randomUUID } from 'node:crypto';
 import { NO_ERROR } from '@/core/geometry/error-parameters';
 import { TURNS, type Load } from '@/core/geometry/load';
 import { seededRng } from '@/core/math/random';
-import { sheetSize } from '@/core/units/sheet-size';
 import { testDatabase, type TestDatabase } from '@/db/database.testing';
 import { mustLoad, readDoneSet, runCalibration } from '../../../scripts/run-calibration';
-import { makeShop, type ShopOrder, type TestShop } from './shop.testing';
+import { cutInstructions } from './instructions';
+import { makeShop, startOrder, type ShopOrder, type TestShop } from './shop.testing';
 import { startCalibration } from './start';
 import { checkPrint, recordCut } from './steps';
 import { keepLearned, learnedFrom, recordTrial, trialChanges } from './which-way';
@@ -29,16 +29,18 @@ const sensesNow = async (shop: TestShop) =>
 
 /** One which-way test from sheet to what is kept. */
 async function learn(shop: TestShop, load: Load, typedOver: Record<string, number> = {}) {
-  const calibrationId = randomUUID();
-  const { actor, setupId, materialId } = shop;
-  const page = { name: 'A4', ...sheetSize('A4') };
-  const input = { id: calibrationId, setupId, materialId, page, kind: 'which_way', toleranceMm: 0.3 } as const;
+  const { actor } = shop;
+  const input = startOrder(shop, 'which_way');
+  const calibrationId = input.id;
   expect((await startCalibration(test.database, actor, input)).ok).toBe(true);
   await checkPrint(test.database, actor, { id: randomUUID(), calibrationId, lineMm: 230 });
   const cut = { id: randomUUID(), calibrationId, ...load, outcome: 'done', isFreshLoad: true } as const;
   expect((await recordCut(test.database, actor, cut)).ok).toBe(true);
   expect((await mustLoad(test.database, calibrationId)).calibration.step).toBe('cut');
   const changes = trialChanges(await mustLoad(test.database, calibrationId));
+  const steps = cutInstructions(await mustLoad(test.database, calibrationId)).steps.join(' ');
+  expect(steps).toMatch(/Leave the sheet where it lies.*decline/);
+  expect(steps).not.toMatch(/Unload/);
   const typed = { ...Object.fromEntries(changes.map((c) => [c.setting.id, c.toType])), ...typedOver };
   const trial = await recordTrial(test.database, actor, { id: randomUUID(), calibrationId, typed });
   if (!trial.ok) return { trial, told: [], changes };
@@ -109,24 +111,68 @@ describe('which way, through the real files', () => {
 });
 
 describe('what a test refuses', () => {
-  it('a value not typed back, and work that cannot cut twice in one load', async () => {
+  it('a value not typed back', async () => {
     const shop = await makeShop(test.database, { error, ...unknownOffsets });
     const { trial } = await learn(shop, { turnDeg: 0, face: 'ink-up' }, { [shop.settingIds[0]!]: 999 });
     expect(trial).toMatchObject({ ok: false, error: { message: expect.stringContaining('outside') as string } });
-    const once = await makeShop(test.database, {
-      error,
-      ...unknownOffsets,
-      route: 'A',
-      program: { canCutAgain: false },
-    });
-    const refused = await startCalibration(test.database, once.actor, {
+  });
+});
+
+describe('work that cuts a print only once', () => {
+  /** One test over two sheets, each a load of its own. */
+  async function learnOverTwo(shop: TestShop) {
+    const input = startOrder(shop, 'which_way');
+    const calibrationId = input.id;
+    expect(await startCalibration(test.database, shop.actor, input)).toEqual({ ok: true, value: calibrationId });
+    await checkPrint(test.database, shop.actor, { id: randomUUID(), calibrationId, lineMm: 230 });
+    const cut = {
       id: randomUUID(),
-      setupId: once.setupId,
-      materialId: once.materialId,
-      page: { name: 'A4', ...sheetSize('A4') },
-      kind: 'which_way',
-      toleranceMm: 0.3,
+      calibrationId,
+      turnDeg: 0,
+      face: 'ink-up',
+      outcome: 'done',
+      isFreshLoad: true,
+    } as const;
+    await recordCut(test.database, shop.actor, cut);
+    const before = await mustLoad(test.database, calibrationId);
+    expect(cutInstructions(before).steps[0]).toMatch(/Print the sheet once more/);
+    const typed = Object.fromEntries(trialChanges(before).map((c) => [c.setting.id, c.toType]));
+    const trial = await recordTrial(test.database, shop.actor, { id: randomUUID(), calibrationId, typed });
+    expect(trial.ok).toBe(true);
+    const rng = seededRng(9);
+    for (const set of (await mustLoad(test.database, calibrationId)).cutSets)
+      await readDoneSet(test.database, shop.actor, calibrationId, { cutSetId: set.id, rng });
+    const record = await mustLoad(test.database, calibrationId);
+    expect(record.cutSets.map((c) => [c.sheetNo, c.setNo, c.purpose, c.loadNo])).toEqual([
+      [1, 1, 'before', 1],
+      [2, 1, 'which_way', 2],
+    ]);
+    const told = learnedFrom(record) ?? [];
+    expect((await keepLearned(test.database, shop.actor, { id: randomUUID(), calibrationId })).ok).toBe(true);
+    return told;
+  }
+
+  it('a wizard under a program that only traces: two sheets a run, its direction known after two runs', async () => {
+    const trace = { knowsCutBy: 'tracing', opens: ['png'], canCutAgain: false } as const;
+    const shop = await makeShop(test.database, {
+      error,
+      senses: [null, null, 1, 1],
+      markSdMm: 0.05,
+      route: 'B',
+      program: { ...trace, opens: [...trace.opens] },
+      truth: { traceGrowthMm: 0.3 },
     });
-    expect(refused).toMatchObject({ ok: false, error: { message: expect.stringContaining('two cuts') as string } });
+    await test.query(
+      `update machine_setting set kind = 'wizard', unit = 'step', unit_size = 0.1, step = 1, min_value = -10, max_value = 60, combine = 'adds', entry = 'change' where id = any($1)`,
+      [shop.settingIds.slice(0, 2)],
+    );
+    const told = await learnOverTwo(shop);
+    expect(told.map((t) => t.learned.sense)).toEqual([-1, -1]);
+    // The noise of a load is in the doubt, and the change was a whole mm.
+    for (const t of told) expect(t.uncertainty).toBeGreaterThan(0.03);
+    expect(Math.abs(told[0]?.learned.moved ?? 0)).toBeGreaterThan(0.7);
+    expect((await sensesNow(shop)).slice(0, 2)).toEqual([null, null]);
+    await learnOverTwo(shop);
+    expect((await sensesNow(shop)).slice(0, 2)).toEqual([-1, -1]);
   });
 });

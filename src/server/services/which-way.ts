@@ -2,33 +2,36 @@ import 'server-only';
 import { randomUUID } from 'node:crypto';
 import { and, eq, sql } from 'drizzle-orm';
 import type { TrialCutInput } from '@/contracts/inputs';
+import { ASSUMED_MARK_SD_MM, loadCovariance } from '@/core/fit/load-noise';
 import { fitReadings } from '@/core/fit/fit-readings';
 import { inverseOf, then } from '@/core/geometry/affine';
 import { mapInMachine } from '@/core/geometry/load';
 import { fail, ok, type Result } from '@/core/result';
 import { typedFor, type MachineSetting } from '@/core/setting/machine-setting';
 import type { SettingChange } from '@/core/setting/plan-settings';
-import { learnSetting, partUncertainty, testable, trialValue, type Learned } from '@/core/setting/which-way';
+import { learnSetting, loadSdOf, partUncertainty, testable, trialValue, type Learned } from '@/core/setting/which-way';
 import type { Database, Session } from '@/db/client';
 import { ownersOf } from '@/db/queries/settings';
-import { calibration } from '@/db/schema/calibration';
 import { machineSetting, whichWayTest } from '@/db/schema/settings';
 import { now } from '../clock';
 import { refusal, type Actor, type Refusal } from './actor';
-import { fineReadings } from './analysis';
+import { fineReadings } from './fine-readings';
 import { doneSets, loadRecord, type CalibrationRecord, type CutSet } from './record';
-import { goToStep, recordCut } from './steps';
+import { addSheet, endTest, recordCut } from './steps';
 import { logChanged, storeValue, typedProblem } from './typed-settings';
+
+/** Where a sheet carries one set, the second cut is a second sheet and a load of its own. */
+export const isTwoSheetTest = (record: CalibrationRecord): boolean => record.definition.sets === 1;
 
 /** What is to be set between the two cuts. */
 export function trialChanges(record: CalibrationRecord): readonly SettingChange[] {
   return testable(record.settings).map((setting) => {
-    const after = trialValue(setting);
+    const after = trialValue(setting, isTwoSheetTest(record) ? 2 : 1, record.lastTrials[setting.id]);
     return { setting, before: setting.value, after, toType: typedFor(setting, after), isAtLimit: false };
   });
 }
 
-/** The values were changed and set 2 was cut without unloading: both are written down together. */
+/** The values were changed and the second cut was made, without unloading where the sheet has two sets: written down together. */
 export async function recordTrial(
   database: Database,
   actor: Actor,
@@ -53,13 +56,15 @@ export async function recordTrial(
     }
     await logChanged(session, actor, ownersOf(record.setupRow), changed);
   });
+  const isTwoSheets = isTwoSheetTest(record);
+  if (isTwoSheets) await addSheet(database, input.calibrationId);
   return recordCut(database, actor, {
     id: input.id,
     calibrationId: input.calibrationId,
     turnDeg: first.load.turnDeg,
     face: first.load.face,
     outcome: 'done',
-    isFreshLoad: false,
+    isFreshLoad: isTwoSheets,
   });
 }
 
@@ -80,10 +85,12 @@ export function learnedFrom(record: CalibrationRecord): readonly LearnedSetting[
   const [one, two] = fits;
   if (!one?.ok || !two?.ok) return null;
   const moved = then(inverseOf(mapInMachine(one.value.map, first.load)), mapInMachine(two.value.map, second.load));
+  const noise = loadCovariance(record.marks, ASSUMED_MARK_SD_MM, record.loadModel);
   const readings = two.value.readings.filter((r) => r.used);
   const typical = Math.max(...readings.map((r) => r.observation.standardUncertaintyMm));
   return changedBetween(record.settings, first, second).map(({ setting, change }) => {
-    const uncertainty = partUncertainty(setting.actsOn, typical, readings.length / 2);
+    const ofReading = partUncertainty(setting.actsOn, typical, readings.length / 2);
+    const uncertainty = isTwoSheetTest(record) ? Math.hypot(ofReading, loadSdOf(setting.actsOn, noise)) : ofReading;
     return { setting, change, learned: learnSetting(setting, change, moved, uncertainty), uncertainty };
   });
 }
@@ -143,11 +150,7 @@ export async function keepLearned(
   if (!told) return fail(refusal('Read both cuts first.'));
   await database.transaction(async (session) => {
     for (const one of told) await keepOne(session, actor, one);
-    await goToStep(session, input.calibrationId, 'save');
-    await session
-      .update(calibration)
-      .set({ state: 'saved', endedAt: now() })
-      .where(eq(calibration.id, input.calibrationId));
+    await endTest(session, input.calibrationId);
   });
   return ok(input.calibrationId);
 }

@@ -7,6 +7,7 @@ import type { Rng } from '@/core/math/random';
 import { fail, ok, type Result } from '@/core/result';
 import type { MachineSetting } from '@/core/setting/machine-setting';
 import { actualCutMap, type SetupTruth } from '@/core/simulate/simulated-load';
+import { OWN_MARK_MM } from '@/core/target/block';
 import { MM_PER_INCH } from '@/core/units/length';
 import { readHpgl } from '@/formats/hpgl/hpgl';
 import { readSvg, type SvgPolyline } from '@/formats/svg/read-svg';
@@ -37,6 +38,8 @@ export interface StandinInput {
   /** Marks the cutter reads, what it makes of them, and the corners that span the origin of a cut file, sheet frame. */
   readonly marks: readonly Point[];
   readonly loadModel: LoadModel;
+  /** How far a program set the marks in on the printed copy; our own marks are found on the print itself. */
+  readonly markMoves: readonly Point[] | null;
   readonly extent: readonly Point[];
   readonly settings: readonly MachineSetting[];
   readonly valuesNow: readonly number[];
@@ -132,6 +135,52 @@ async function commanded(input: StandinInput): Promise<Result<Work, StandinProbl
 }
 
 /**
+ * The print on the other face as it lies under the front's, by the back's own file: turned over, and out by what this
+ * printer's turning leaves. Front's sheet frame.
+ */
+export function backInk(printSvg: string, truth: SetupTruth): Result<SheetPicture['ink'], StandinProblem> {
+  const drawing = openDrawing(printSvg, null);
+  if (!drawing.ok) return drawing;
+  const { xMm, yMm, rotationRad: turn } = truth.backPrint ?? { xMm: 0, yMm: 0, rotationRad: 0 };
+  const turnedOver: Affine = { xx: -1, xy: 0, yx: 0, yy: 1, tx: 0, ty: 0 };
+  const out: Affine = {
+    xx: Math.cos(turn),
+    xy: -Math.sin(turn),
+    yx: Math.sin(turn),
+    yy: Math.cos(turn),
+    tx: xMm,
+    ty: yMm,
+  };
+  return ok(inkOf(drawing.value, then(turnedOver, out)));
+}
+
+const middleOf = (points: readonly Point[]): Point => {
+  const own = points.slice(0, 4);
+  return { x: own.reduce((sum, p) => sum + p.x / 4, 0), y: own.reduce((sum, p) => sum + p.y / 4, 0) };
+};
+
+/** What an eye finds near each place where it looks for a mark: a solid square of a mark's size; its place when there is none. */
+function movesOnPrint(drawing: Drawing, marks: readonly Point[]): readonly Point[] {
+  const squares = drawing.polylines
+    .filter((line) => line.isFilled && line.group === 'ink' && isMarkSized(place(drawing, line)))
+    .map((line) => middleOf(place(drawing, line)));
+  return marks.map((mark) => {
+    const near = squares.find((s) => Math.hypot(s.x - mark.x, s.y - mark.y) < EYE_REACH_MM);
+    return near ? { x: near.x - mark.x, y: near.y - mark.y } : { x: 0, y: 0 };
+  });
+}
+
+/** How far from its place a mark is still found. */
+const EYE_REACH_MM = 5;
+
+function isMarkSized(points: readonly Point[]): boolean {
+  const xs = points.map((p) => p.x);
+  const ys = points.map((p) => p.y);
+  const sizes = [Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys)];
+  return points.length <= 5 && sizes.every((size) => Math.abs(size - OWN_MARK_MM) < 0.1);
+}
+
+/**
  * Stand-ins of printer, sending program and cutter: print the ink, read the marks with noise, move by the machine's own
  * error and its settings, cut. The truth stays inside; what comes out is a drawing to be read like a sheet.
  */
@@ -139,10 +188,15 @@ export async function printAndCut(input: StandinInput, rng: Rng): Promise<Result
   const work = await commanded(input);
   if (!work.ok) return work;
   const { truth, load, marks, loadModel, settings, valuesNow } = input;
+  const markMoves =
+    input.files.route === 'D' ? movesOnPrint(work.value.drawing, marks) : (input.markMoves ?? undefined);
   const print: Affine = { xx: truth.printScale, xy: 0, yx: 0, yy: truth.printScale, tx: 0, ty: 0 };
   // The block moved on its page with its cut lines, before the marks were added.
   const onPage = translation(truth.placement?.xMm ?? 0, truth.placement?.yMm ?? 0);
-  const actual = then(actualCutMap({ truth, load, marks, loadModel, settings, valuesNow }, rng), print);
+  const actual = then(
+    actualCutMap({ truth, load, marks, loadModel, ...(markMoves && { markMoves }), settings, valuesNow }, rng),
+    print,
+  );
   const cut = then(then(onPage, actual), inverseOf(onPage));
   return ok({
     ink: inkOf(work.value.drawing, print),

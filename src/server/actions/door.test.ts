@@ -1,0 +1,52 @@
+/** @jest-environment node */
+import { isLetIn } from '../services/door-guard';
+import { letPhoneGo, letPhonesIn, shutPhonesOut } from './door';
+import { chooseTheme, startShop } from './shop';
+
+jest.mock('next/cache', () => ({ revalidatePath: jest.fn() }));
+jest.mock('../services/door-guard');
+jest.mock('../services/database', () => ({
+  database: () => {
+    throw new Error('the records were reached');
+  },
+}));
+
+const letIn = jest.mocked(isLetIn);
+
+beforeEach(() => {
+  process.env.RED_PLUMB_BOUND = 'beyond';
+});
+afterEach(() => {
+  delete process.env.RED_PLUMB_BOUND;
+});
+
+it('a phone that is in can neither change the passphrase, nor shut the door, nor sign others out', async () => {
+  letIn.mockResolvedValue(true);
+  const answers = await Promise.all([
+    letPhonesIn({ passphrase: 'otter quarry ferry rope lantern' }),
+    shutPhonesOut('shut'),
+    letPhoneGo({ id: '0b9d1c2e-0000-4000-8000-000000000001' }),
+  ]);
+  for (const answer of answers) expect(answer.ok ? '' : answer.message).toMatch(/Only at the machine/);
+});
+
+it('an action asks again who is let in, before it looks at anything', async () => {
+  letIn.mockResolvedValue(false);
+  for (const answer of [await chooseTheme('dark'), await startShop({}), await letPhonesIn({})])
+    expect(answer).toEqual({ ok: false, message: 'Sign in first: what you entered is still here.' });
+});
+
+it('a fault inside is logged and answered in plain words, without its text', async () => {
+  letIn.mockResolvedValue(true);
+  const log = jest.spyOn(console, 'error').mockImplementation(() => undefined);
+  const answer = await startShop({
+    id: '0b9d1c2e-0000-4000-8000-000000000001',
+    unitSystem: 'mm',
+    timeZone: 'UTC',
+  });
+  expect(answer.ok ? '' : answer.message).toBe(
+    'This could not be saved just now. What you entered is still here: try again.',
+  );
+  expect(log).toHaveBeenCalled();
+  log.mockRestore();
+});

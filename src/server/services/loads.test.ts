@@ -1,0 +1,87 @@
+import { randomUUID } from 'node:crypto';
+import { NO_ERROR } from '@/core/geometry/error-parameters';
+import type { TurnDeg } from '@/core/geometry/load';
+import { seededRng } from '@/core/math/random';
+import { testDatabase, type TestDatabase } from '@/db/database.testing';
+import { cutAndRead, mustLoad } from '../../../scripts/run-calibration';
+import { analyse, type Analysis } from './analysis';
+import { cutInstructions } from './instructions';
+import { faultWords, noiseWords } from './map-words';
+import { makeShop, startOrder } from './shop.testing';
+import { startCalibration } from './start';
+import { addSheet, checkPrint } from './steps';
+
+jest.setTimeout(120_000);
+
+let test: TestDatabase;
+beforeAll(async () => {
+  test = await testDatabase();
+});
+afterAll(async () => {
+  await test.close();
+});
+
+/** As many loads of one check as wanted, two sets a sheet, each unloaded and read afresh. */
+async function readLoads(markSdMm: number, turns: readonly TurnDeg[], offsetAcrossMm = 0.1): Promise<Analysis> {
+  const shop = await makeShop(test.database, { error: { ...NO_ERROR, offsetAcrossMm }, markSdMm });
+  const input = startOrder(shop, 'full');
+  await startCalibration(test.database, shop.actor, input);
+  const rng = seededRng(21);
+  for (const [i, turnDeg] of turns.entries()) {
+    if (i > 0 && i % 2 === 0) await addSheet(test.database, input.id);
+    if (i % 2 === 0)
+      await checkPrint(test.database, shop.actor, { id: randomUUID(), calibrationId: input.id, lineMm: 230 });
+    if (i === 1)
+      expect(cutInstructions(await mustLoad(test.database, input.id)).steps[0]).toMatch(
+        /Unload the sheet, load it again/,
+      );
+    await cutAndRead(test.database, shop.actor, input.id, { load: { turnDeg, face: 'ink-up' }, rng });
+  }
+  const analysed = analyse(await mustLoad(test.database, input.id));
+  if (!analysed.ok) throw new Error(analysed.error.kind);
+  return analysed.value;
+}
+
+it('four loads: the noise is estimated, its interval holds the truth, and intervals widen by its degrees', async () => {
+  const a = await readLoads(0.2, [0, 0, 0, 0]);
+  if (a.noise.kind !== 'estimated') throw new Error(a.noise.kind);
+  expect(a.noise.degrees).toBe(18);
+  expect(a.noise.lowerMm).toBeLessThan(0.2);
+  expect(a.noise.upperMm).toBeGreaterThan(0.2);
+  expect(a.fit.quantileDegrees).toBe(18);
+  expect(a.markSdMm).toBe(a.noise.sdMm);
+  expect(Math.max(...a.loads.map((l) => l.departureMm))).toBeGreaterThan(0.05);
+});
+
+it('one load: nothing is said of what changes, the noise is assumed and so called', async () => {
+  const a = await readLoads(0.1, [0]);
+  expect(a.noise).toEqual({ kind: 'one-load' });
+  expect([a.fault, a.markSdMm]).toEqual([null, 0.05]);
+  expect(noiseWords(a, 'mm')).toMatch(/one load.*assumed to scatter by 0.05 mm/);
+});
+
+it('two loads of a machine that finds its marks: steady; of one that does not: unsteady, and a third is asked for', async () => {
+  const steady = await readLoads(0.01, [0, 0]);
+  expect(steady.noise.kind).toBe('steady');
+  expect(steady.loads.map((l) => l.loadNo)).toEqual([1, 2]);
+  expect(noiseWords(steady, 'mm')).toMatch(/steady, though up to .* assumed/);
+  const unsteady = await readLoads(0.35, [0, 0]);
+  expect(unsteady.noise.kind).toBe('unsteady');
+  expect(unsteady.markSdMm).toBeGreaterThanOrEqual(0.05);
+  expect(noiseWords(unsteady, 'mm')).toMatch(/unsteady.*third load/);
+});
+
+it('a reading fault is told from a calibration fault', async () => {
+  const calibration = await readLoads(0.02, [0, 0, 0], 0.9);
+  expect(calibration.fault).toBe('calibration');
+  expect(faultWords(calibration)).toMatch(/same with every load/);
+  const reading = await readLoads(0.4, [0, 0, 0], 0);
+  expect(['reading', 'both']).toContain(reading.fault);
+  expect(faultWords(reading)).toMatch(/no calibration removes|No calibration removes/);
+});
+
+it('loads that lay otherwise are not compared with the newest', async () => {
+  const a = await readLoads(0.05, [0, 180, 180]);
+  expect(a.loads.map((l) => l.loadNo)).toEqual([2, 3]);
+  expect(a.noise.kind).toMatch(/steady/);
+});

@@ -1,6 +1,17 @@
 import { defineConfig } from '@playwright/test';
 
 const port = Number(process.env.E2E_PORT ?? 3987);
+/** A second server that takes itself to be reachable from the network, as the start command starts it for phones. */
+const doorPort = Number(process.env.E2E_DOOR_PORT ?? port + 1);
+process.env.E2E_DOOR_PORT = String(doorPort);
+
+const server = (host: string, at: number, bound: 'loopback' | 'beyond') => ({
+  command: `${process.execPath} node_modules/next/dist/bin/next start -H ${host} -p ${at}`,
+  url: `http://localhost:${at}/sign-in`,
+  env: { RED_PLUMB_BOUND: bound, RED_PLUMB_DOOR_PORT: String(doorPort), RED_PLUMB_HOST: 'workshop.example' },
+  reuseExistingServer: false,
+  gracefulShutdown: { signal: 'SIGTERM', timeout: 5000 } as const,
+});
 
 export default defineConfig({
   testDir: 'e2e',
@@ -20,13 +31,10 @@ export default defineConfig({
         '--disable-background-networking',
         '--disable-component-update',
         '--disable-sync',
+        // A plain name without a certificate, as a phone sees the door: browsers withhold some of their abilities there.
+        '--host-resolver-rules=MAP workshop.example 127.0.0.1',
       ],
     },
   },
-  webServer: {
-    command: `${process.execPath} node_modules/next/dist/bin/next start -H 127.0.0.1 -p ${port}`,
-    url: `http://localhost:${port}`,
-    reuseExistingServer: false,
-    gracefulShutdown: { signal: 'SIGTERM', timeout: 5000 },
-  },
+  webServer: [server('127.0.0.1', port, 'loopback'), server('127.0.0.1', doorPort, 'beyond')],
 });

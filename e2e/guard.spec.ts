@@ -1,5 +1,6 @@
 import http from 'node:http';
 import { expect, test } from '@playwright/test';
+import { openDemo } from './shop';
 
 /** A plain request with headers a browser would not let a page set. */
 function send(
@@ -45,7 +46,7 @@ test('pages carry the usual headers, files go out as attachments', async ({ page
   expect(headers['content-security-policy']).toContain("frame-ancestors 'none'");
   expect(headers['x-content-type-options']).toBe('nosniff');
   expect(headers['x-frame-options']).toBe('DENY');
-  expect(headers['referrer-policy']).toBe('no-referrer');
+  expect(headers['referrer-policy']).toBe('same-origin');
   expect(headers['x-powered-by']).toBeUndefined();
   expect(
     (await send(portOf(baseURL), { path: '/calibrations/not-an-id/files/print-pdf', headers: { host: 'localhost' } }))
@@ -64,4 +65,24 @@ test('a page of another site cannot post here, even from a browser that is signe
   const answer = page.waitForResponse((r) => r.request().method() === 'POST');
   await page.getByRole('button', { name: 'go' }).click();
   expect((await answer).status()).toBe(403);
+});
+
+test('a name of markup and SQL stays a name: it is kept and shown letter by letter, and runs nowhere', async ({
+  page,
+}) => {
+  const name = `<img src=x onerror="window.ran=1">'; drop table a--`;
+  await openDemo(page);
+  await page.goto('/shop/material/new');
+  await page.getByLabel('Name', { exact: true }).fill(name);
+  await page.getByRole('button', { name: 'Write it down' }).click();
+  await page.waitForURL(/shop$/);
+  await expect(page.getByRole('link', { name })).toBeVisible();
+  await page.reload();
+  await expect(page.getByRole('link', { name })).toBeVisible();
+  expect(await page.evaluate(() => 'ran' in window)).toBe(false);
+});
+
+test('pages of the shop are kept in no cache', async ({ page }) => {
+  const response = await page.goto('/shop');
+  expect(response?.headers()['cache-control']).toContain('no-store');
 });

@@ -1,6 +1,5 @@
-import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
-import { enterReadings, openDemo, readPicture } from './shop';
+import { enterReadings, expectScreensInOrder, openDemo, readPicture } from './shop';
 
 /** A newcomer's shop, simulated so that the whole way can be walked. @returns how many screens were seen. */
 async function newShop(page: Page, answer: (page: Page) => Promise<void>): Promise<void> {
@@ -117,7 +116,6 @@ test('pictures only: lift-off discs, both directions in one look, the second she
 test('the shop: a cutter described anew, a material whose marks will not show, each beside its picture; axe finds nothing', async ({
   page,
   context,
-  baseURL,
 }) => {
   test.setTimeout(150_000);
   await newShop(page, async () => {
@@ -144,22 +142,5 @@ test('the shop: a cutter described anew, a material whose marks will not show, e
     .getByRole('link')
     .evaluateAll((links) => links.map((l) => l.getAttribute('href') ?? ''));
   const screens = ['/', '/shop', '/shop/new', ...hrefs.filter((h) => h.startsWith('/shop/') && !h.endsWith('/new'))];
-  for (const theme of ['light', 'dark']) {
-    await context.addCookies([{ name: 'theme', value: theme, url: baseURL ?? '' }]);
-    for (const screen of screens) {
-      await page.goto(screen);
-      await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
-      const found = await new AxeBuilder({ page }).analyze();
-      const serious = found.violations.filter((v) => v.impact === 'serious' || v.impact === 'critical');
-      expect(
-        serious.map((v) => `${theme} ${screen}: ${v.id} ${v.nodes.map((n) => n.html.slice(0, 120)).join(' | ')}`),
-      ).toEqual([]);
-    }
-  }
-  await page.setViewportSize({ width: 390, height: 844 });
-  for (const screen of screens) {
-    await page.goto(screen);
-    const wide = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
-    expect([screen, wide <= 1]).toEqual([screen, true]);
-  }
+  await expectScreensInOrder(page, context, screens);
 });

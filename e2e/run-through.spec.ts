@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { enterReadings, readPicture, startCheck } from './shop';
+import { enterReadings, readPicture, startCheck, takeSettings } from './shop';
 
 test('from a check sheet to a confirmed correction, on stand-ins, reading their picture', async ({ page, browser }) => {
   await startCheck(page, 'Low Weir');
@@ -33,16 +33,7 @@ test('from a check sheet to a confirmed correction, on stand-ins, reading their 
   await page.getByRole('link', { name: 'Choose the way out' }).click();
   await page.waitForURL(/settings/);
 
-  const rows = page.locator('ol.changes > li');
-  const count = await rows.count();
-  if (count === 0) await page.getByText('Leave it, and hide it').click();
-  for (let i = 0; i < count; i++) {
-    const row = rows.nth(i);
-    const after = /to ([\u2212\d.]+) /.exec((await row.locator('.set-words').textContent()) ?? '')?.[1] ?? '';
-    await row.getByRole('textbox').fill(after);
-  }
-  await page.getByRole('button', { name: /I have set them|Take this way/ }).click();
-
+  await takeSettings(page);
   await page.waitForURL(/confirm/);
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Unload, load again');
   await page.getByRole('button', { name: 'Cut done' }).click();

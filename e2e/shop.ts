@@ -1,7 +1,9 @@
-import { expect, type Page } from '@playwright/test';
+import AxeBuilder from '@axe-core/playwright';
+import { expect, type BrowserContext, type Page } from '@playwright/test';
 import { readWedgePicture } from '@/core/simulate/read-picture';
 import { defineSheet, type CheckKind, type SetNo } from '@/core/target/sheet-definition';
 import { blockNamed } from '@/core/target/block';
+import { LIFT_OFF_DISC_MM, LIFT_OFF_RING_OUTER_MM } from '@/core/target/lift-off';
 import { figureToSheet } from '@/core/target/wedge';
 
 interface Picture {
@@ -37,16 +39,129 @@ export interface Look {
   readonly value: number;
 }
 
-/** Reads each wedge of a set off the stand-ins' picture, rounded to the entered step. */
-export async function readPicture(
-  page: Page,
-  sheet: { no: number; setNo: SetNo; block: 'A4' | 'Letter'; kind: CheckKind },
-): Promise<Look[]> {
+/** What an operator sees once the cut is made: looked for again until the machine has finished. */
+async function onceCut<T>(look: () => Promise<T>): Promise<T> {
+  let seen: T | undefined;
+  await expect(async () => {
+    seen = await look();
+  }).toPass({ timeout: 30_000 });
+  return seen as T;
+}
+
+/** Cut lines of a sheet as the page's own picture of the table shows them. */
+async function cutsOnTable(page: Page, sheetNo: number): Promise<Place[][]> {
   const id = /calibrations\/([^/]+)/.exec(page.url())?.[1] ?? '';
-  const response = await page.request.get(`/calibrations/${id}/picture?sheet=${sheet.no}`);
+  const response = await page.request.get(`/calibrations/${id}/picture?sheet=${sheetNo}`);
   expect(response.ok()).toBe(true);
-  const cuts = outlines((await response.json()) as Picture).filter((c) => c.length === 5);
-  return defineSheet({ block: blockNamed(sheet.block), checkKind: sheet.kind })
+  return outlines((await response.json()) as Picture);
+}
+
+export interface Rims {
+  readonly left: number;
+  readonly right: number;
+  readonly towards: number;
+  readonly away: number;
+}
+
+/** Measures the clear rim of every disc on the table with a rule that shows 0.05 mm, arrow up. */
+export const measureRims = (page: Page, sheetNo: number, block: 'A4' | 'Letter'): Promise<Map<number, Rims>> =>
+  onceCut(() => rimsNow(page, sheetNo, block));
+
+/** The same discs turned over, pointer up: how their edges stand about the print of that face. */
+export async function measureBackRims(page: Page, sheetNo: number): Promise<Map<number, Rims>> {
+  const id = /calibrations\/([^/]+)/.exec(page.url())?.[1] ?? '';
+  const response = await page.request.get(`/calibrations/${id}/picture?sheet=${sheetNo}&face=back`);
+  const picture = (await response.json()) as Picture & { readonly fills: string };
+  const rings = outlines(picture).filter((c) => c.length > 40);
+  const prints = outlines({ cuts: picture.fills.replaceAll('Z', '') }).filter((c) => c.length > 60);
+  const discs = defineSheet({ block: blockNamed('A4'), checkKind: 'quick', style: 'lift-off', sets: 1 }).liftOffs;
+  return new Map(
+    discs.map(({ spotNo, centre }) => {
+      const near = (c: readonly Place[]) => c.every((p) => Math.hypot(p.x - centre.x, p.y - centre.y) < 15);
+      const [ring, print] = [rings.find(near), prints.find(near)];
+      if (!ring || !print) throw new Error(`disc ${spotNo} has no back`);
+      const edge = (side: (p: Place) => number): number =>
+        Math.round(
+          (Math.max(...ring.map(side)) - Math.max(...print.map(side)) - LIFT_OFF_RING_OUTER_MM + LIFT_OFF_DISC_MM) * 20,
+        ) / 20;
+      // Turned over, what was left is right.
+      return [
+        spotNo,
+        { left: edge((p) => p.x), right: edge((p) => -p.x), towards: edge((p) => -p.y), away: edge((p) => p.y) },
+      ];
+    }),
+  );
+}
+
+async function rimsNow(page: Page, sheetNo: number, block: 'A4' | 'Letter'): Promise<Map<number, Rims>> {
+  const rings = (await cutsOnTable(page, sheetNo)).filter((c) => c.length > 40);
+  const seen = (mm: number): number => Math.round(mm * 20) / 20;
+  const discs = defineSheet({ block: blockNamed(block), checkKind: 'quick', style: 'lift-off', sets: 1 }).liftOffs;
+  return new Map(
+    discs.map(({ spotNo, centre }) => {
+      const ring = rings.find((c) => c.every((p) => Math.hypot(p.x - centre.x, p.y - centre.y) < 15));
+      if (!ring) throw new Error(`no cut round disc ${spotNo}`);
+      const side = (values: readonly number[]) => seen(Math.max(...values) - LIFT_OFF_RING_OUTER_MM);
+      return [
+        spotNo,
+        {
+          left: side(ring.map((p) => centre.x - p.x)),
+          right: side(ring.map((p) => p.x - centre.x)),
+          towards: side(ring.map((p) => centre.y - p.y)),
+          away: side(ring.map((p) => p.y - centre.y)),
+        },
+      ];
+    }),
+  );
+}
+
+/** Enters measured rims, disc by disc as the station asks for them. */
+export async function enterRims(page: Page, rims: ReadonlyMap<number, Rims>): Promise<void> {
+  for (let read = 0; read < rims.size; read++) {
+    const heading = (await page.getByRole('heading', { name: /^Spot \d+ \(/ }).textContent()) ?? '';
+    const found = rims.get(Number(/^Spot (\d+)/.exec(heading)?.[1]));
+    if (!found) throw new Error(`no rims for "${heading}"`);
+    await page.getByText('Measure the rims instead').click();
+    const fields = [
+      ['Rim on the left', found.left],
+      ['Rim on the right', found.right],
+      ['Rim towards you', found.towards],
+      ['Rim away from you', found.away],
+    ] as const;
+    for (const [label, mm] of fields) await page.getByLabel(label).fill(`${mm.toFixed(2)} mm`);
+    await page.getByRole('button', { name: /It looks like this/ }).click();
+    await expect(page.locator('.so-far .figures', { hasText: /\d|read/ })).toHaveCount(read + 1);
+  }
+}
+
+/** Types every new value back as the page says it; with nothing to set, leaves it. */
+export async function takeSettings(page: Page): Promise<void> {
+  const rows = page.locator('ol.changes > li');
+  const count = await rows.count();
+  if (count === 0) await page.getByText('Leave it, and hide it').click();
+  for (let i = 0; i < count; i++) {
+    const row = rows.nth(i);
+    const after =
+      /(?:to|by) ([\u2212+]?[\d.]+) /.exec((await row.locator('.set-words').textContent()) ?? '')?.[1] ?? '';
+    await row.getByRole('textbox').fill(after);
+  }
+  await page.getByRole('button', { name: /I have set them|Take this way/ }).click();
+}
+
+/** Reads each wedge of a set off the stand-ins' picture, rounded to the entered step. */
+export const readPicture = (page: Page, sheet: SheetOnTable): Promise<Look[]> => onceCut(() => looksNow(page, sheet));
+
+interface SheetOnTable {
+  readonly no: number;
+  readonly setNo: SetNo;
+  readonly block: 'A4' | 'Letter';
+  readonly kind: CheckKind;
+  readonly sets?: 1 | 2;
+}
+
+async function looksNow(page: Page, sheet: SheetOnTable): Promise<Look[]> {
+  const cuts = (await cutsOnTable(page, sheet.no)).filter((c) => c.length === 5);
+  return defineSheet({ block: blockNamed(sheet.block), checkKind: sheet.kind, sets: sheet.sets ?? 2 })
     .wedges.filter((w) => w.setNo === sheet.setNo)
     .map((w) => {
       const wanted = figureToSheet(w, { u: w.halfLengthMm, v: 0 });
@@ -85,16 +200,54 @@ export async function openDemo(page: Page): Promise<void> {
   }).toPass({ timeout: 20_000 });
 }
 
+/** The page of one printer + cutter of the demo, also when a calibration of it is still open. */
+export async function openSetup(page: Page, setup: string): Promise<void> {
+  await openDemo(page);
+  await page.goto('/shop');
+  await page.getByRole('link', { name: setup, exact: true }).click();
+  await page.waitForURL(/setups/);
+}
+
 /** From the bench to the chosen check's print page. */
 export async function startCheck(
   page: Page,
   setup: string,
   kind: 'Quick check' | 'Full check' = 'Quick check',
 ): Promise<void> {
-  await openDemo(page);
-  await page.getByRole('article', { name: setup }).getByRole('link').first().click();
-  await page.waitForURL(/setups/);
+  await openSetup(page, setup);
   await page.getByText(kind, { exact: true }).click();
   await page.getByRole('button', { name: 'Make the check sheet' }).click();
   await page.waitForURL(/print/);
+}
+
+/** Axe finds nothing serious on the page as it stands. */
+export async function expectAccessible(page: Page): Promise<void> {
+  const found = await new AxeBuilder({ page }).analyze();
+  const serious = found.violations.filter((v) => v.impact === 'serious' || v.impact === 'critical');
+  expect(serious.map((v) => `${page.url()}: ${v.id} ${v.nodes.map((n) => n.html.slice(0, 120)).join(' | ')}`)).toEqual(
+    [],
+  );
+}
+
+/** Every screen in both themes, and none of them scrolling sideways on a phone. */
+export async function expectScreensInOrder(
+  page: Page,
+  context: BrowserContext,
+  screens: readonly string[],
+): Promise<void> {
+  for (const theme of ['light', 'dark']) {
+    await context.addCookies([{ name: 'theme', value: theme, url: new URL(page.url()).origin }]);
+    for (const screen of screens) {
+      await page.goto(screen);
+      await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+      await expectAccessible(page);
+    }
+  }
+  await page.setViewportSize({ width: 390, height: 844 });
+  for (const screen of screens) {
+    await page.goto(screen);
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+    const wide = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+    expect([screen, wide <= 1]).toEqual([screen, true]);
+  }
 }

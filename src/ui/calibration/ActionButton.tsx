@@ -1,14 +1,25 @@
 'use client';
 
+import { v4 as uuid } from 'uuid';
 import { useRouter } from 'next/navigation';
 import { useState, useTransition } from 'react';
-import { anotherSheet, judge, keepWhichWay, leaveCalibration, takeUpAgain } from '@/server/actions/calibration';
+import {
+  anotherSheet,
+  judge,
+  keepFrontAndBack,
+  keepMarks,
+  keepWhichWay,
+  leaveCalibration,
+  takeUpAgain,
+} from '@/server/actions/calibration';
 
 const ACTIONS = {
   judge,
   'another-sheet': anotherSheet,
   leave: leaveCalibration,
   'keep-which-way': keepWhichWay,
+  'keep-marks': keepMarks,
+  'keep-faces': keepFrontAndBack,
   'take-up': takeUpAgain,
 } as const;
 
@@ -34,7 +45,7 @@ export function ActionButton({ action, calibrationId, words, isMain = false, hre
         disabled={isBusy}
         onClick={() => {
           startTransition(async () => {
-            const done = await ACTIONS[action]({ id: crypto.randomUUID(), calibrationId });
+            const done = await ACTIONS[action]({ id: uuid(), calibrationId });
             setProblem(done.ok ? null : done.message);
             if (done.ok && href) router.push(href);
             else router.refresh();

@@ -1,5 +1,6 @@
 'use client';
 
+import { v4 as uuid } from 'uuid';
 import { useRouter } from 'next/navigation';
 import { useState, useTransition } from 'react';
 import { loadTurnOf, TURNS, viewTurnOf, type FeedDirection, type Load } from '@/core/geometry/load';
@@ -15,6 +16,8 @@ export interface CutView {
   readonly calibrationId: string;
   readonly setNo: number;
   readonly isConfirm: boolean;
+  /** Something was cut before: was it unloaded since? */
+  readonly asksReload: boolean;
   /** Where a done cut leads. */
   readonly nextHref: string;
   readonly feed: FeedDirection;
@@ -58,7 +61,7 @@ export function CutStep({ view }: { readonly view: CutView }) {
   const tell = (outcome: Outcome): void => {
     startTransition(async () => {
       const done = await cutDone({
-        id: crypto.randomUUID(),
+        id: uuid(),
         calibrationId: view.calibrationId,
         turnDeg: load.turnDeg,
         face: load.face,
@@ -108,7 +111,7 @@ export function CutStep({ view }: { readonly view: CutView }) {
           />
           <span>The print faces down (seen through the film)</span>
         </label>
-        {view.isConfirm && (
+        {view.asksReload && (
           <label className="choice">
             <input
               type="checkbox"
@@ -121,8 +124,9 @@ export function CutStep({ view }: { readonly view: CutView }) {
               Unloaded, loaded again, marks read afresh
               {!isFreshLoad && (
                 <span className="d-block quiet">
-                  Without that this is a settings check: it shows whether the values were keyed in right, not how the
-                  next job will be.
+                  {view.isConfirm
+                    ? 'Without that this is a settings check: it shows whether the values were keyed in right, not how the next job will be.'
+                    : 'Without that it is the same load once more: it tells nothing of what changes with every load.'}
                 </span>
               )}
             </span>

@@ -1,9 +1,11 @@
 import type { ReactNode } from 'react';
+import { PreflightList, type PreflightView } from './PreflightList';
 import { PrintButton } from '../components/PrintButton';
 
 export interface InstructionsView {
   readonly steps: readonly string[];
   readonly cautions: readonly string[];
+  readonly preflight: PreflightView;
   readonly files: readonly {
     readonly kind: string;
     readonly words: string;
@@ -25,6 +27,7 @@ export function Instructions({ view, children }: { readonly view: InstructionsVi
           ))}
         </p>
       )}
+      <PreflightList view={view.preflight} />
       <ol className="steps">
         {view.steps.map((s) => (
           <li key={s}>{s}</li>

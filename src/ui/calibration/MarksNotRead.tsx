@@ -1,5 +1,6 @@
 'use client';
 
+import { v4 as uuid } from 'uuid';
 import { useState, useTransition } from 'react';
 import { markTried } from '@/server/actions/calibration';
 
@@ -28,7 +29,7 @@ export function MarksNotRead({ calibrationId, tries }: Props) {
 
   const tell = (tried: string, outcome: 'read' | 'not_read'): void => {
     startTransition(async () => {
-      const done = await markTried({ id: crypto.randomUUID(), calibrationId, tried, outcome });
+      const done = await markTried({ id: uuid(), calibrationId, tried, outcome });
       setProblem(done.ok ? null : done.message);
       if (done.ok) setMade([...made, { tried, outcome }]);
     });

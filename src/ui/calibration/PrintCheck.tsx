@@ -1,5 +1,6 @@
 'use client';
 
+import { v4 as uuid } from 'uuid';
 import { useRouter } from 'next/navigation';
 import { useState, useTransition } from 'react';
 import { printFactor } from '@/core/target/print-factor';
@@ -25,7 +26,7 @@ export function PrintCheck({ calibrationId, nominalMm, system, standinMm }: Prop
 
   const send = (measuredMm: number): void => {
     startTransition(async () => {
-      const done = await printChecked({ id: crypto.randomUUID(), calibrationId, lineMm: measuredMm });
+      const done = await printChecked({ id: uuid(), calibrationId, lineMm: measuredMm });
       if (!done.ok) setTold(done.message);
       else if (done.value === 'right') router.push(`/calibrations/${calibrationId}/cut`);
       else {

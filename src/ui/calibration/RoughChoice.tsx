@@ -1,5 +1,6 @@
 'use client';
 
+import { v4 as uuid } from 'uuid';
 import { useRouter } from 'next/navigation';
 import { useState, useTransition } from 'react';
 import { roughUsed } from '@/server/actions/calibration';
@@ -20,7 +21,7 @@ export function RoughChoice({ calibrationId, changes, shiftWords }: Props) {
   const numbers = typedNumbers(changes, typed);
   const use = (way: 'file' | 'settings'): void => {
     startTransition(async () => {
-      const done = await roughUsed({ id: crypto.randomUUID(), calibrationId, way, typed: numbers });
+      const done = await roughUsed({ id: uuid(), calibrationId, way, typed: numbers });
       if (done.ok) router.push(`/calibrations/${calibrationId}/cut`);
       else setProblem(done.message);
     });

@@ -1,5 +1,6 @@
 'use client';
 
+import { v4 as uuid } from 'uuid';
 import { useRouter } from 'next/navigation';
 import { useState, useTransition } from 'react';
 import { correctionSet } from '@/server/actions/calibration';
@@ -37,7 +38,7 @@ export function SettingsForm(props: Props) {
   const send = (): void => {
     startTransition(async () => {
       const done = await correctionSet({
-        id: crypto.randomUUID(),
+        id: uuid(),
         calibrationId,
         way,
         keepAll: props.keepAll,

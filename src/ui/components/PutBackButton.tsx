@@ -1,5 +1,6 @@
 'use client';
 
+import { v4 as uuid } from 'uuid';
 import { useRouter } from 'next/navigation';
 import { useState, useTransition } from 'react';
 import { putBackEntry } from '@/server/actions/shop';
@@ -53,7 +54,7 @@ export function PutBackButton({ historyEntryId, changes }: Props) {
           disabled={isBusy || Object.keys(numbers).length < changes.length}
           onClick={() => {
             startTransition(async () => {
-              const done = await putBackEntry({ id: crypto.randomUUID(), historyEntryId, typed: numbers });
+              const done = await putBackEntry({ id: uuid(), historyEntryId, typed: numbers });
               if (done.ok) router.push(`/history/${done.value}`);
               else setProblem(done.message);
             });

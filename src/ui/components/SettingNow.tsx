@@ -1,5 +1,6 @@
 'use client';
 
+import { v4 as uuid } from 'uuid';
 import { useId, useState, useTransition } from 'react';
 import { valueShown } from '@/server/actions/shop';
 import { readDisplay } from '../calibration/TypedBack';
@@ -44,7 +45,7 @@ export function SettingNow({ settingId, name, value }: Props) {
           return;
         }
         startTransition(async () => {
-          const done = await valueShown({ id: crypto.randomUUID(), settingId, value: typed });
+          const done = await valueShown({ id: uuid(), settingId, value: typed });
           setProblem(done.ok ? null : done.message);
           if (done.ok) setText(null);
         });

@@ -1,5 +1,6 @@
 'use client';
 
+import { v4 as uuid } from 'uuid';
 import Link from 'next/link';
 import { useState, useTransition } from 'react';
 import Dropdown from 'react-bootstrap/Dropdown';
@@ -65,7 +66,7 @@ export function SetupCard({ view, system }: { readonly view: SetupCardView; read
   const [isBusy, startTransition] = useTransition();
 
   const log = (kind: string): void => {
-    const id = crypto.randomUUID();
+    const id = uuid();
     startTransition(async () => {
       const done = await somethingHappened({ id, setupId: view.id, kind, note: '' });
       setProblem(done.ok ? null : done.message);
@@ -74,7 +75,7 @@ export function SetupCard({ view, system }: { readonly view: SetupCardView; read
   };
   const undo = (eventId: string): void => {
     startTransition(async () => {
-      const done = await takeBack({ id: crypto.randomUUID(), eventId, setupId: view.id });
+      const done = await takeBack({ id: uuid(), eventId, setupId: view.id });
       setProblem(done.ok ? null : done.message);
       if (done.ok) setLogged(null);
     });

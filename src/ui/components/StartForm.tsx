@@ -1,5 +1,6 @@
 'use client';
 
+import { v4 as uuid } from 'uuid';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState, useTransition } from 'react';
 import { layOutBlock, type MarkSpace, type PageChoice } from '@/core/target/block';
@@ -41,7 +42,7 @@ export function StartForm({ view }: { readonly view: StartView }) {
   const [toleranceMm, setToleranceMm] = useState<number | null>(view.toleranceMm);
   const [problem, setProblem] = useState<string | null>(null);
   const [isBusy, startTransition] = useTransition();
-  const [id] = useState(() => crypto.randomUUID());
+  const [id] = useState(() => uuid());
   const { marks, style, sets } = view;
   const block = useMemo(() => layOutBlock(page, marks), [page, marks]);
   const kinds = block.ok ? checkKindsOf(block.value) : [];

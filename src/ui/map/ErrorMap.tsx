@@ -14,6 +14,8 @@ interface Props {
   readonly largestMm: number;
   readonly turnDeg: number;
   readonly label: string;
+  /** What the arrows are; from the print to the cut, in the cut's red, unless told otherwise. */
+  readonly arrows?: { readonly words: string; readonly colour: string };
 }
 
 function arrowHead(from: Point, to: Point): string {
@@ -24,6 +26,8 @@ function arrowHead(from: Point, to: Point): string {
   const back = { x: to.x - 4 * ux, y: to.y - 4 * uy };
   return `${to.x},${to.y} ${back.x - 1.6 * uy},${back.y + 1.6 * ux} ${back.x + 1.6 * uy},${back.y - 1.6 * ux}`;
 }
+
+const CUT_ARROWS = { words: 'Arrows from the print to where the cut went', colour: 'var(--plumb)' };
 
 /** The error over the whole sheet: arrows from print to cut, magnified, with 95 % ellipses; the worst corner ringed. */
 export function ErrorMap({
@@ -36,6 +40,7 @@ export function ErrorMap({
   largestMm,
   turnDeg,
   label,
+  arrows = CUT_ARROWS,
 }: Props) {
   const magnification = magnificationFor(largestMm);
   const places = [...definition.spots.map((s) => s.centre), ...corners];
@@ -62,16 +67,16 @@ export function ErrorMap({
                 y1={arrow.from.y}
                 x2={arrow.to.x}
                 y2={arrow.to.y}
-                stroke="var(--plumb)"
+                stroke={arrows.colour}
                 strokeWidth="1.1"
               />
-              <polygon points={arrowHead(arrow.from, arrow.to)} fill="var(--plumb)" />
+              <polygon points={arrowHead(arrow.from, arrow.to)} fill={arrows.colour} />
             </g>
           );
         })}
       </SheetDrawing>
       <figcaption className="quiet mt-2">
-        {`Arrows from the print to where the cut went, drawn ${magnification} times too large; ellipses hold the truth 95 times in 100. The ring is the worst corner.`}
+        {`${arrows.words}, drawn ${magnification} times too large; ellipses hold the truth 95 times in 100. The ring is the worst corner.`}
       </figcaption>
     </figure>
   );

@@ -10,6 +10,7 @@ import { type FigureTurn, figureTurn, keysFor, keyStep, readingFromTouch, clampR
 import { ReadingSheet } from './ReadingSheet';
 import { ReadSoFar } from './ReadSoFar';
 import { ReadingNumber } from './ReadingNumber';
+import { NotRead } from './NotRead';
 import { slotKey, type Kept } from './slot';
 import { useReadings, type ReadingKeeper } from './use-readings';
 import { WedgeLoupe } from './WedgeLoupe';
@@ -237,26 +238,7 @@ function StationControls({ station, turn, system }: ControlsProps) {
       <p className="quiet mb-1">
         Tap where the tips meet, then fine-tune with {less} {more} (Shift: half a mm).
       </p>
-      <p className="d-flex flex-wrap gap-3 mb-1">
-        <button
-          type="button"
-          className="btn-plain"
-          onClick={() => {
-            answer('skipped');
-          }}
-        >
-          Skip it
-        </button>
-        <button
-          type="button"
-          className="btn-plain"
-          onClick={() => {
-            answer('unreadable');
-          }}
-        >
-          Cannot be read
-        </button>
-      </p>
+      <NotRead onAnswer={answer} />
       <p className="mb-2" role="status">
         {keeper.notice}
         {keeper.waiting > 0 && (

@@ -10,11 +10,14 @@ import { formatLength, type UnitSystem } from '@/core/units/length';
 import { LengthField } from '../components/LengthField';
 import { DiscLoupe } from './DiscLoupe';
 import { clampRim, rimKey, withSeen, type DiscView } from './rim-view';
+import { NotRead } from './NotRead';
 import { slotKey, type Kept } from './slot';
 import { TablePicture } from './TablePicture';
 import { useReadings } from './use-readings';
 
 export interface RimView {
+  /** Which face is read: the back of a disc that was turned over has readings of its own. */
+  readonly method: 'rim' | 'rim_back';
   readonly cutSetId: string;
   readonly discs: readonly LiftOffFigure[];
   readonly turnDeg: TurnDeg;
@@ -29,7 +32,8 @@ export interface RimView {
   readonly pictureHref: string | null;
 }
 
-const keyOf = (spotNo: number): string => slotKey({ method: 'rim', spotNo, axis: 'along' });
+const keyOf = ({ method }: Pick<RimView, 'method'>, spotNo: number): string =>
+  slotKey({ method, spotNo, axis: 'along' });
 
 /** Anywhere within half a mm both ways, never the prediction. */
 function randomStart(): Point {
@@ -37,12 +41,13 @@ function randomStart(): Point {
   return { x: clampRim(a / 2 ** 32 - 0.5), y: clampRim(b / 2 ** 32 - 0.5) };
 }
 
-function firstIndex({ discs, start, kept }: RimView): number {
+function firstIndex(view: RimView): number {
+  const { discs, start, kept } = view;
   const asked = start ? discs.findIndex((d) => d.spotNo === start.spotNo) : -1;
   if (asked >= 0) return asked;
   return Math.max(
     0,
-    discs.findIndex((d) => kept[keyOf(d.spotNo)] === undefined),
+    discs.findIndex((d) => kept[keyOf(view, d.spotNo)] === undefined),
   );
 }
 
@@ -64,7 +69,7 @@ export function RimStation({ view }: { readonly view: RimView }) {
   if (!disc) return <p>This sheet has no discs to read.</p>;
   const eye: DiscView = { turnDeg, isSeenThrough: view.isSeenThrough };
   const shown: Point = { x: clampRim(place.x), y: clampRim(place.y) };
-  const open = view.discs.filter((d) => keeper.kept[keyOf(d.spotNo)] === undefined);
+  const open = view.discs.filter((d) => keeper.kept[keyOf(view, d.spotNo)] === undefined);
 
   const choose = (next: number): void => {
     const from = randomStart();
@@ -81,7 +86,7 @@ export function RimStation({ view }: { readonly view: RimView }) {
         cutSetId: view.cutSetId,
         spotNo,
         axis,
-        method: 'rim',
+        method: view.method,
         state,
         readingMm: isRead ? shown[component] : null,
         startedAtMm: start[component],
@@ -137,26 +142,7 @@ export function RimStation({ view }: { readonly view: RimView }) {
             It looks like this <span className="key">Enter</span>
           </button>
         </p>
-        <p className="d-flex flex-wrap gap-3 mb-1">
-          <button
-            type="button"
-            className="btn-plain"
-            onClick={() => {
-              answer('skipped');
-            }}
-          >
-            Skip it
-          </button>
-          <button
-            type="button"
-            className="btn-plain"
-            onClick={() => {
-              answer('unreadable');
-            }}
-          >
-            Cannot be read
-          </button>
-        </p>
+        <NotRead onAnswer={answer} />
         <p role="status">{keeper.notice}</p>
         <MeasuredRims
           key={disc.spotNo}
@@ -172,7 +158,12 @@ export function RimStation({ view }: { readonly view: RimView }) {
           </Link>
         )}
         {view.pictureHref && (
-          <TablePicture href={view.pictureHref} figure={{ centre: disc.centre }} turnDeg={turnDeg} />
+          <TablePicture
+            href={view.pictureHref}
+            figure={{ centre: disc.centre }}
+            turnDeg={turnDeg}
+            isMirrored={view.isSeenThrough}
+          />
         )}
       </div>
     </div>
@@ -227,7 +218,7 @@ interface SoFarProps {
 /** What was read so far; a tap reads it again. A confirming cut is read blind. */
 function RimsSoFar({ view, kept, current, onChoose }: SoFarProps) {
   const words = (spotNo: number): string => {
-    const both = (['across', 'along'] as const).map((axis) => kept[slotKey({ method: 'rim', spotNo, axis })]);
+    const both = (['across', 'along'] as const).map((axis) => kept[slotKey({ method: view.method, spotNo, axis })]);
     const [first] = both;
     if (!first) return '\u2013';
     if (first.state !== 'read') return first.state;

@@ -16,6 +16,8 @@ interface Props {
   readonly href: string;
   readonly figure: WedgeFigure | { readonly centre: { readonly x: number; readonly y: number } };
   readonly turnDeg: TurnDeg;
+  /** Turned over, or seen through the film. */
+  readonly isMirrored?: boolean;
 }
 
 function middleOf(figure: Props['figure']): { x: number; y: number } {
@@ -23,7 +25,7 @@ function middleOf(figure: Props['figure']): { x: number; y: number } {
 }
 
 /** The cut sheet of a simulated setup on the table: looked at through a loupe over the figure, or as a whole. */
-export function TablePicture({ href, figure, turnDeg }: Props) {
+export function TablePicture({ href, figure, turnDeg, isMirrored = false }: Props) {
   const [data, setData] = useState<PictureData | 'failed' | null>(null);
   const [widthMm, setWidthMm] = useState(42);
   useEffect(() => {
@@ -42,7 +44,8 @@ export function TablePicture({ href, figure, turnDeg }: Props) {
   if (data === 'failed') return <p role="alert">The stand-ins gave no picture. Load the page again.</p>;
   const { x, y } = middleOf(figure);
   const rad = (turnDeg * Math.PI) / 180;
-  const cx = Math.cos(rad) * x - Math.sin(rad) * y;
+  const side = isMirrored ? -1 : 1;
+  const cx = side * (Math.cos(rad) * x - Math.sin(rad) * y);
   const cy = -(Math.sin(rad) * x + Math.cos(rad) * y);
   return (
     <figure className="table-picture">
@@ -77,7 +80,7 @@ export function TablePicture({ href, figure, turnDeg }: Props) {
         role="img"
         aria-label="The cut sheet under the loupe"
       >
-        <g transform={`scale(1 -1) rotate(${turnDeg})`}>
+        <g transform={`scale(${side} -1) rotate(${turnDeg})`}>
           <rect x="-160" y="-160" width="320" height="320" fill="var(--sheet)" />
           <path d={data.fills} fill="var(--ink)" />
           {data.lines.map((l) => (
@@ -85,7 +88,8 @@ export function TablePicture({ href, figure, turnDeg }: Props) {
           ))}
           <path
             d={data.cuts}
-            fill="var(--bed)"
+            // A strip is weeded and shows the bed; what was cut round is still there, print and all.
+            fill={'centre' in figure ? 'none' : 'var(--bed)'}
             stroke="var(--plumb)"
             strokeWidth={widthMm / 300}
             strokeDasharray={`${widthMm / 60} ${widthMm / 100}`}

@@ -1,5 +1,6 @@
 'use client';
 
+import { v4 as uuid } from 'uuid';
 import { useCallback, useEffect, useState } from 'react';
 import type { SaveReadingInput } from '@/contracts/inputs';
 import { keepReading } from '@/server/actions/calibration';
@@ -63,7 +64,7 @@ export function useReadings(initial: Readonly<Record<string, Kept>>): ReadingKee
 
   const keep = (input: Omit<SaveReadingInput, 'id'>): void => {
     setKept((now) => ({ ...now, [slotKey(input)]: { state: input.state, readingMm: input.readingMm } }));
-    void send({ ...input, id: crypto.randomUUID() });
+    void send({ ...input, id: uuid() });
   };
 
   return { kept, keep, waiting, sending, notice, retry };

@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import type { Point } from '@/core/geometry/affine';
 import { OWN_MARK_MM } from '@/core/target/block';
-import { cutOf, inkOf } from '@/core/target/drawing';
+import { cutOf, inkOf, type InkShape } from '@/core/target/drawing';
 import type { SetNo, SheetDefinition } from '@/core/target/sheet-definition';
 import { InkShapes } from './InkShapes';
 import { sheetFrame } from './sheet-frame';
@@ -19,6 +19,21 @@ interface Props {
   readonly blockOnly?: boolean;
   /** Registration marks: our own are printed in ink; a program's are only known as zones, drawn grey. */
   readonly marks?: { readonly centres: readonly Point[]; readonly isOurs: boolean };
+}
+
+/** Smaller print cannot be read as a backdrop. */
+const LEGIBLE_MM = 2.5;
+
+/** The print as a backdrop: shapes faint, the larger words as they are, the small ones left out. */
+function FaintInk({ shapes }: { readonly shapes: readonly InkShape[] }) {
+  return (
+    <>
+      <g opacity="0.3">
+        <InkShapes shapes={shapes.filter((s) => s.kind !== 'text')} />
+      </g>
+      <InkShapes shapes={shapes.filter((s) => s.kind === 'text' && s.heightMm >= LEGIBLE_MM)} />
+    </>
+  );
 }
 
 /** The check sheet, true to shape: print in ink, cut in dashed red, on its paper. */
@@ -48,9 +63,7 @@ export function SheetDrawing({
           stroke="var(--rule)"
           strokeWidth="0.4"
         />
-        <g opacity={isInkFaint ? 0.3 : 1}>
-          <InkShapes shapes={inkOf(definition, code)} />
-        </g>
+        {isInkFaint ? <FaintInk shapes={inkOf(definition, code)} /> : <InkShapes shapes={inkOf(definition, code)} />}
         {marks?.centres.map((m) => {
           const side = marks.isOurs ? OWN_MARK_MM : 14;
           return (

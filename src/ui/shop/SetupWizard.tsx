@@ -1,5 +1,6 @@
 'use client';
 
+import { v4 as uuid } from 'uuid';
 import { useRouter } from 'next/navigation';
 import { useState, useTransition } from 'react';
 import { FAMILY_WORDS } from '@/core/shop/decide-route';
@@ -64,7 +65,7 @@ export function SetupWizard({ view }: { readonly view: WizardView }) {
   }));
   const [problem, setProblem] = useState<string | null>(null);
   const [isBusy, startTransition] = useTransition();
-  const [id] = useState(() => crypto.randomUUID());
+  const [id] = useState(() => uuid());
 
   const chooseFamily = (next: Family): void => {
     setFamily(next);

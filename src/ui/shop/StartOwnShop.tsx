@@ -1,5 +1,6 @@
 'use client';
 
+import { v4 as uuid } from 'uuid';
 import { useRouter } from 'next/navigation';
 import { useState, useTransition } from 'react';
 import { startShop } from '@/server/actions/shop';
@@ -22,7 +23,7 @@ export function StartOwnShop() {
           const region = new Intl.Locale(navigator.language).region ?? '';
           startTransition(async () => {
             const done = await startShop({
-              id: crypto.randomUUID(),
+              id: uuid(),
               unitSystem: INCH_REGIONS.includes(region) ? 'in-fraction' : 'mm',
               timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
             });

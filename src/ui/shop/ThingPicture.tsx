@@ -4,6 +4,7 @@ import { apply, inverseOf } from '@/core/geometry/affine';
 import type { ActsOn } from '@/core/setting/machine-setting';
 import { markPowers, type MarkScheme } from '@/core/shop/marks';
 import { materialMarkAdvice, type MarkGround } from '@/core/shop/material-marks';
+import { growthWords } from '@/core/shop/material-growth';
 import { MARK_USES } from '@/core/shop/words';
 import { isoA } from '@/core/units/sheet-size';
 import { MarkPicture } from './MarkPicture';
@@ -45,6 +46,9 @@ export function ThingPicture({ kind, values }: Props) {
               <li key={t}>{t}</li>
             ))}
           </ol>
+          {growthWords(values as unknown as Parameters<typeof growthWords>[0]).map((w) => (
+            <p key={w}>{w}</p>
+          ))}
           <p className="quiet">
             A calibration on plain paper tells the machine&rsquo;s error, not whether marks on this material are read.
           </p>
@@ -73,7 +77,7 @@ function CutterPicture({ values }: { readonly values: Values }) {
       <p>
         {putsRight.length > 0
           ? `Its marks put right: ${putsRight.join(', ')}. What remains for a calibration: ${remains.join(', ') || 'the steady part of all of it'}.`
-          : 'What it makes of its marks is not known. To find out: print a sheet with its marks alone moved by 2 mm, cut it, and see whether the cut followed.'}
+          : 'What it makes of its marks is not known. A sheet printed with its marks alone moved tells it: start it from the printer + cutter\u2019s own page.'}
       </p>
     </div>
   );
@@ -93,7 +97,7 @@ function FileAxesPicture({ across, along }: { readonly across: FileDirection; re
         <circle cx={tip.x} cy={-tip.y} r="3" fill="var(--ink)" />
         <text
           x={tip.x + d.x * 11}
-          y={-tip.y - d.y * 9 + 4}
+          y={-tip.y - d.y * 12 + 4}
           fontSize="11"
           stroke="none"
           fill="var(--ink)"
@@ -120,7 +124,7 @@ function FileAxesPicture({ across, along }: { readonly across: FileDirection; re
       {arrow(x, 'x')}
       {arrow(y, 'y')}
       <rect x={zero.x - 3.5} y={-zero.y - 3.5} width="7" height="7" fill="var(--ink)" />
-      <text x={zero.x} y={-zero.y + (zero.y < 0 ? 14 : -8)} fontSize="9" textAnchor="middle" fill="var(--ink)">
+      <text x={zero.x < 0 ? -62 : 62} y={-zero.y + 3} fontSize="9" textAnchor="middle" fill="var(--ink)">
         zero
       </text>
     </svg>

@@ -1,5 +1,5 @@
 import { ACTS_ON, SCALES_OFFSET, SETTING_KINDS, SETTING_UNITS } from '@/core/setting/machine-setting';
-import { KNOWS_CUT_BY, MARK_KINDS, MARK_USES, MARKS_PLACED_BY, OPENS } from '@/core/shop/words';
+import { KNOWS_CUT_BY, MARK_KINDS, MARK_USE_WORDS, MARK_USES, MARKS_PLACED_BY, OPENS } from '@/core/shop/words';
 import { MARK_KIND_WORDS } from '@/core/shop/mark-kinds';
 import { UNIT_SYSTEMS } from '@/core/units/length';
 import type { ThingKind } from '@/contracts/shop';
@@ -70,16 +70,6 @@ const FILE_AXES = named({
   '+y': 'to +y of the file',
   '-y': 'to \u2212y',
 });
-
-const MARK_USE_WORDS: Readonly<Record<(typeof MARK_USES)[number], string>> = {
-  unknown: 'not known yet',
-  shift: 'the shift alone',
-  shift_rotation: 'shift and rotation',
-  similarity: 'shift, rotation and one scale',
-  two_scales: 'shift, rotation and two scales',
-  affine: 'everything but bending',
-  piecewise: 'everything, section by section',
-};
 
 /** The fields of each thing in the order in which a shop hand would tell them. `marks`: the shop's own schemes. */
 export function fieldsOf(kind: ThingKind, marks: readonly Option[]): readonly FieldSpec[] {

@@ -1,5 +1,6 @@
 'use client';
 
+import { v4 as uuid } from 'uuid';
 import { useRouter } from 'next/navigation';
 import { useState, useTransition } from 'react';
 import { trialCut } from '@/server/actions/calibration';
@@ -10,10 +11,12 @@ interface Props {
   readonly calibrationId: string;
   readonly changes: readonly ChangeView[];
   readonly instructions: InstructionsView;
+  /** Work that cuts a print only once: the second cut is a second sheet. */
+  readonly isTwoSheets: boolean;
 }
 
-/** Between the two cuts of a which-way test: the sheet stays loaded, the value is changed, set 2 is cut. */
-export function TrialCut({ calibrationId, changes, instructions }: Props) {
+/** Between the two cuts of a which-way test: the value is changed; the sheet stays loaded where it can be cut again. */
+export function TrialCut({ calibrationId, changes, instructions, isTwoSheets }: Props) {
   const router = useRouter();
   const [typed, setTyped] = useState<Record<string, string>>({});
   const [problem, setProblem] = useState<string | null>(null);
@@ -23,8 +26,11 @@ export function TrialCut({ calibrationId, changes, instructions }: Props) {
     <div className="two">
       <div>
         <p className="caution">
-          Do not unload, and do not have the marks read again: another load would decide the sign. Write the old values
-          down first. Tool up and hand at stop for the first run with a new value.
+          {isTwoSheets
+            ? 'Lay the second sheet in just as the first. '
+            : 'Do not unload, and do not have the marks read again: another load would decide the sign. '}
+          Write the old values down first, where they can be read. Tool up and hand at stop for the first run with a new
+          value.
         </p>
         <TypedBack
           changes={changes}
@@ -42,13 +48,13 @@ export function TrialCut({ calibrationId, changes, instructions }: Props) {
           disabled={isBusy || Object.keys(numbers).length < changes.length}
           onClick={() => {
             startTransition(async () => {
-              const done = await trialCut({ id: crypto.randomUUID(), calibrationId, typed: numbers });
+              const done = await trialCut({ id: uuid(), calibrationId, typed: numbers });
               if (done.ok) router.push(`/calibrations/${calibrationId}/read`);
               else setProblem(done.message);
             });
           }}
         >
-          Set, and set 2 is cut
+          {isTwoSheets ? 'Set, and the second sheet is cut' : 'Set, and set 2 is cut'}
         </button>
         {Object.keys(numbers).length < changes.length && (
           <p className="quiet mt-1">Type each value back as the display shows it.</p>

@@ -109,6 +109,14 @@ export default async function ShopPage() {
               words: `${x.unitSystem.replaceAll('-', ' ')}, ${x.timeZone}`,
             }))}
           />
+          <section aria-label="Phones">
+            <h2>Phones</h2>
+            <p>
+              <Link className="btn btn-quiet" href="/shop/phones" prefetch={false}>
+                Let phones in this shop in
+              </Link>
+            </p>
+          </section>
         </div>
         <div>
           <ThingList

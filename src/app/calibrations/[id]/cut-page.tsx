@@ -1,7 +1,7 @@
 import { cutInstructions } from '@/server/services/instructions';
 import { doneSets, planCut, type CalibrationRecord } from '@/server/services/record';
 import { changeView } from '@/server/services/change-view';
-import { trialChanges } from '@/server/services/which-way';
+import { isTwoSheetTest, trialChanges } from '@/server/services/which-way';
 import { TrialCut } from '@/ui/which-way/TrialCut';
 import { CutStep } from '@/ui/calibration/CutStep';
 import { ActionButton } from '@/ui/calibration/ActionButton';
@@ -24,11 +24,16 @@ export function CutPage({ record }: StepProps) {
     const files = instructions.files.map((f) => ({ ...f, href: `/calibrations/${id}/files/${f.kind}${query}` }));
     return (
       <>
-        <h1>Leave the sheet loaded, change the value, and cut set 2</h1>
+        <h1>
+          {isTwoSheetTest(record)
+            ? 'Print the sheet once more, change the value, and cut it'
+            : 'Leave the sheet loaded, change the value, and cut set 2'}
+        </h1>
         <TrialCut
           key={doneSets(record).length}
           calibrationId={id}
           changes={changes}
+          isTwoSheets={isTwoSheetTest(record)}
           instructions={{ ...instructions, files }}
         />
       </>
@@ -60,6 +65,7 @@ export function CutPage({ record }: StepProps) {
           setNo: instructions.setNo,
           nextHref: `/calibrations/${id}/${nextAfterCut(record, instructions.isConfirm)}`,
           isConfirm: instructions.isConfirm,
+          asksReload: last !== undefined,
           feed: record.setupRow.cutter.feeds,
           load: last?.load ?? { turnDeg: record.setupRow.cutter.feeds === 'away' ? 0 : 180, face: 'ink-up' },
           instructions: {

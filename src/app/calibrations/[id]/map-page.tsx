@@ -1,11 +1,16 @@
 import Link from 'next/link';
 import { formatLength } from '@/core/units/length';
 import { analyse, type Analysis } from '@/server/services/analysis';
-import { mapHeadline, mapNotes, partViews } from '@/server/services/map-words';
+import { explanationsOf } from '@/server/services/explanations';
+import { faultWords, mapHeadline, mapNotes, partViews } from '@/server/services/map-words';
 import { canMoveFile, latestCorrection } from '@/server/services/record';
+import { roughQuestion } from '@/server/services/rough';
+import { HowWorkedOut } from '@/ui/map/HowWorkedOut';
 import { AnalysisMap } from './analysis-map';
+import { MarkUsePage } from './mark-use-page';
 import { OddReadings } from './odd-readings';
 import type { StepProps } from './step-props';
+import { TwoFacesPage } from './two-faces-page';
 import { WhichWayPage } from './which-way-page';
 
 const ERRORS = {
@@ -40,8 +45,56 @@ function ThreeWays({ record, system, analysis: a }: WaysProps) {
   );
 }
 
+/** What is the same with every load and what is not, as far as the loads so far can tell; and the way to one more. */
+function Loads({ record, system, analysis: a, isAfter }: WaysProps & { readonly isAfter: boolean }) {
+  return (
+    <section aria-label="What changes with every load" className="mt-3">
+      {a.loads.length > 1 && (
+        <>
+          <h2>What changes with every load</h2>
+          <p>{faultWords(a)}</p>
+          <table className="plain">
+            <thead>
+              <tr>
+                <th>load</th>
+                <th>apart from the mean, at its worst corner</th>
+              </tr>
+            </thead>
+            <tbody>
+              {a.loads.map((l) => (
+                <tr key={l.loadNo}>
+                  <td>{l.loadNo}</td>
+                  <td className="figures">{formatLength(l.departureMm, system)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </>
+      )}
+      {!isAfter && (
+        <p className="mt-2">
+          <Link className="btn btn-quiet" href={`/calibrations/${record.calibration.id}/cut`} prefetch={false}>
+            Cut another load first
+          </Link>
+          <span className="quiet d-block">Another load tells what changes each time from what does not.</span>
+        </p>
+      )}
+    </section>
+  );
+}
+
 export function MapPage(props: StepProps) {
-  return props.record.calibration.kind === 'which_way' ? <WhichWayPage {...props} /> : <ErrorMapPage {...props} />;
+  switch (props.record.calibration.kind) {
+    case 'which_way':
+      return <WhichWayPage {...props} />;
+    case 'mark_use':
+      return <MarkUsePage {...props} />;
+    case 'two_faces':
+      return <TwoFacesPage {...props} />;
+    case 'quick':
+    case 'full':
+      return <ErrorMapPage {...props} />;
+  }
 }
 
 function ErrorMapPage({ record, system, query }: StepProps) {
@@ -59,6 +112,7 @@ function ErrorMapPage({ record, system, query }: StepProps) {
     );
   }
   const a = analysed.value;
+  const question = roughQuestion(record, a, system);
   const isAfter = latestCorrection(record)?.objective !== undefined && latestCorrection(record)?.objective !== 'rough';
   return (
     <>
@@ -74,6 +128,18 @@ function ErrorMapPage({ record, system, query }: StepProps) {
               {keepAll ? 'leave it out' : 'count it all the same'}
             </Link>
           </OddReadings>
+          {question && (
+            <p className="notice">
+              {`${question} `}
+              <Link href={`/calibrations/${id}/read?look=rough`} prefetch={false}>
+                The grids
+              </Link>
+              {', '}
+              <Link href={`/calibrations/${id}/read?look=fine`} prefetch={false}>
+                the figures
+              </Link>
+            </p>
+          )}
           <ThreeWays record={record} system={system} analysis={a} />
           {!isAfter && (
             <p>
@@ -100,6 +166,7 @@ function ErrorMapPage({ record, system, query }: StepProps) {
               </Link>
             </p>
           )}
+          <Loads record={record} system={system} analysis={a} isAfter={isAfter} />
           {mapNotes(a, system).map((n) => (
             <p key={n} className="quiet">
               {n}
@@ -128,6 +195,7 @@ function ErrorMapPage({ record, system, query }: StepProps) {
               </tbody>
             </table>
           </details>
+          <HowWorkedOut explanations={explanationsOf(record, a)} />
         </div>
       </div>
     </>

@@ -6,6 +6,10 @@ import { PrintCheck } from '@/ui/calibration/PrintCheck';
 import { SheetDrawing } from '@/ui/sheet/SheetDrawing';
 import type { StepProps } from './step-props';
 
+/** Marks where they are printed: in a test of what they are used for, away from their places. */
+const printedMarks = ({ marks, markMoves }: StepProps['record']) =>
+  marks.map((m, i) => ({ x: m.x + (markMoves?.[i]?.x ?? 0), y: m.y + (markMoves?.[i]?.y ?? 0) }));
+
 export async function PrintPage({ record, system }: StepProps) {
   const view = printInstructions(record);
   const { id, setupId } = record.calibration;
@@ -21,7 +25,7 @@ export async function PrintPage({ record, system }: StepProps) {
       <div className="two">
         <div className="bed stay">
           <SheetDrawing
-            marks={{ centres: record.marks, isOurs: record.calibration.route === 'D' }}
+            marks={{ centres: printedMarks(record), isOurs: record.calibration.route === 'D' }}
             definition={record.definition}
             code={record.code}
             label={`Check sheet ${record.code} as it is printed`}

@@ -4,23 +4,29 @@ import { formatLength } from '@/core/units/length';
 import { changeView } from '@/server/services/change-view';
 import { changedOnly, roughPlan } from '@/server/services/corrections';
 import { looksAnswered, looksOf } from '@/server/services/looks';
-import { currentSets, type CalibrationRecord, type CutSet } from '@/server/services/record';
+import { currentSets, doneSets, type CalibrationRecord, type CutSet } from '@/server/services/record';
 import { roughOf } from '@/server/services/rough';
 import { RoughChoice } from '@/ui/calibration/RoughChoice';
 import { LookFirst } from '@/ui/read/LookFirst';
 import { RoughStation } from '@/ui/read/RoughStation';
+import { RimStation } from '@/ui/read/RimStation';
 import { FineStation } from './fine-station';
-import { roughViewOf } from './read-views';
+import { rimViewOf, roughViewOf } from './read-views';
 import type { StepProps } from './step-props';
+
+const WORDS_AFTER: Readonly<Record<CalibrationRecord['calibration']['kind'], string>> = {
+  quick: 'All read: see the map',
+  full: 'All read: see the map',
+  which_way: 'All read: which way?',
+  mark_use: 'All read: what are the marks used for?',
+  two_faces: 'All read: now turn the discs over',
+};
 
 function nextAfterReading(record: CalibrationRecord, set: CutSet) {
   const { id, kind } = record.calibration;
-  if (kind === 'which_way' && set.setNo === 1)
+  if (kind === 'which_way' && set.id === doneSets(record)[0]?.id)
     return { href: `/calibrations/${id}/read`, words: 'All read: now the second cut' };
-  return {
-    href: `/calibrations/${id}/map`,
-    words: kind === 'which_way' ? 'All read: which way?' : 'All read: see the map',
-  };
+  return { href: `/calibrations/${id}/${kind === 'two_faces' ? 'read' : 'map'}`, words: WORDS_AFTER[kind] };
 }
 
 function Fine({ record, system, query, set }: StepProps & { readonly set: CutSet }) {
@@ -72,10 +78,32 @@ function setToRead(record: CalibrationRecord): CutSet | undefined {
   return sets.find((s) => looksAnswered(record, s) < looksOf(record, s).length) ?? sets.at(-1);
 }
 
+/** The back of the lifted discs, once their front is read. */
+function BackOfDiscs({ record, system, query, set }: StepProps & { readonly set: CutSet }) {
+  const asked = {
+    system,
+    isBlind: false,
+    start: query.spot ? { spotNo: Number(query.spot), axis: 'across' as const } : null,
+    next: { href: `/calibrations/${record.calibration.id}/map`, words: 'All read: how does the back lie?' },
+  };
+  return (
+    <>
+      <h1 className="station-title">Turn each disc over, pointer up, and read its back</h1>
+      <RimStation key={`${set.id} back`} view={rimViewOf(record, set, asked, 'back')} />
+    </>
+  );
+}
+
+/** Front against back: the front of every disc is answered, so the backs are next. */
+const isTurnedOver = (record: CalibrationRecord, set: CutSet): boolean =>
+  record.calibration.kind === 'two_faces' &&
+  record.readings.filter((r) => r.cutSetId === set.id && r.method === 'rim').length >= looksOf(record, set).length;
+
 export function ReadPage(props: StepProps) {
   const { record, query } = props;
   const set = setToRead(record);
   if (!set) return <h1>Nothing cut since the last correction. Cut first.</h1>;
+  if (isTurnedOver(record, set) && query.face !== 'front') return <BackOfDiscs {...props} set={set} />;
   const hasFine = record.readings.some((r) => r.cutSetId === set.id && r.method !== 'rough');
   const hasGrids = set.setNo === 1 && record.definition.roughs.length > 0;
   const look = query.look ?? (hasFine ? 'fine' : 'ask');

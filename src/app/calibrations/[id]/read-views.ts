@@ -44,15 +44,24 @@ export function readViewOf(record: CalibrationRecord, set: CutSet, asked: Asked)
 
 const randomStep = (): number => Math.round((Math.random() - 0.5) * 20) / 20;
 
-export function rimViewOf(record: CalibrationRecord, set: CutSet, asked: Asked): RimView {
+/** Discs of a set. A print on the far side, or the back of a turned disc, is seen with left and right changed. */
+export function rimViewOf(
+  record: CalibrationRecord,
+  set: CutSet,
+  asked: Asked,
+  face: 'front' | 'back' = 'front',
+): RimView {
+  const isBack = face === 'back';
+  const picture = pictureHref(record, set);
   return {
+    method: isBack ? 'rim_back' : 'rim',
     cutSetId: set.id,
     discs: record.definition.liftOffs,
     turnDeg: turnInHand(record, set),
-    isSeenThrough: record.setupRow.setup.family === 'F5',
+    isSeenThrough: isBack || record.setupRow.setup.family === 'F5',
     kept: keptOf(record, set),
     firstStart: { x: randomStep(), y: randomStep() },
-    pictureHref: pictureHref(record, set),
+    pictureHref: picture && isBack ? `${picture}&face=back` : picture,
     ...asked,
   };
 }

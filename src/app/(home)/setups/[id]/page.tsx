@@ -1,10 +1,12 @@
+import Link from 'next/link';
 import { notFound } from 'next/navigation';
 import { readSetup } from '@/server/services/setup';
 import { database } from '@/server/services/database';
 import { currentSession } from '@/server/services/session';
 import { HomeShell } from '@/ui/components/HomeShell';
 import { SettingNow } from '@/ui/components/SettingNow';
-import { WhichWayStart } from '@/ui/which-way/WhichWayStart';
+import { MarkUseStart } from '@/ui/which-way/MarkUseStart';
+import { TestStart } from '@/ui/which-way/TestStart';
 import { StartForm } from '@/ui/components/StartForm';
 
 export const dynamic = 'force-dynamic';
@@ -13,10 +15,27 @@ export default async function SetupPage({ params }: { readonly params: Promise<{
   const { id } = await params;
   const [session, found] = await Promise.all([currentSession(), readSetup(database(), id)]);
   if (!found) notFound();
+  const test = {
+    setupId: id,
+    materialId: found.lastMaterialId ?? found.materials[0]?.id ?? '',
+    page: found.page,
+    toleranceMm: found.toleranceMm,
+  };
   return (
     <HomeShell here="Bench" people={session}>
       <h1>{`${found.name}: choose a check and make its sheet`}</h1>
-      <p className="quiet">{found.machines}</p>
+      <p className="quiet">
+        {found.machines}.{' '}
+        <Link href={`/setups/${id}/trouble`} prefetch={false}>
+          What&rsquo;s wrong?
+        </Link>{' '}
+        <Link href={`/setups/${id}/cut-file`} prefetch={false}>
+          Correct a cut file
+        </Link>{' '}
+        <Link href={`/setups/${id}/measure`} prefetch={false}>
+          Measure by rule
+        </Link>
+      </p>
       <StartForm
         view={{
           setupId: id,
@@ -33,19 +52,13 @@ export default async function SetupPage({ params }: { readonly params: Promise<{
       <section className="mt-4">
         <h2>What this machine can be set to</h2>
         {found.toLearn.length > 0 && (
-          <WhichWayStart
-            setupId={id}
-            materialId={found.lastMaterialId ?? found.materials[0]?.id ?? ''}
-            page={found.page}
-            toleranceMm={found.toleranceMm}
-            names={found.toLearn}
+          <TestStart
+            {...test}
+            kind="which_way"
+            words={`Find out which way ${found.toLearn.join(' and ')} ${found.toLearn.length === 1 ? 'goes' : 'go'}`}
+            takes={found.sets === 2 ? 'One sheet, two cuts in one load.' : 'Two sheets, the value changed between.'}
           />
         )}
-        <p>
-          <a className="btn btn-quiet" href={`/setups/${id}/card`} download>
-            Value card for the machine (PDF)
-          </a>
-        </p>
         {found.settings.length === 0 ? (
           <p>
             Nothing can be set on this cutter. Red Plumb will move the cut lines in the file instead, or say what border
@@ -75,6 +88,20 @@ export default async function SetupPage({ params }: { readonly params: Promise<{
             </tbody>
           </table>
         )}
+        {found.isTwoFaced && (
+          <TestStart
+            {...test}
+            kind="two_faces"
+            words="Measure the back against the front"
+            takes="One sheet printed on both faces; its discs are read on both."
+          />
+        )}
+        <MarkUseStart view={{ ...test, system: session.person.unitSystem, ...found.markTest }} />
+        <p>
+          <a className="btn btn-quiet" href={`/setups/${id}/card`} download>
+            Value card for the machine (PDF)
+          </a>
+        </p>
       </section>
     </HomeShell>
   );

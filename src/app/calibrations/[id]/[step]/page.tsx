@@ -29,7 +29,13 @@ const PAGES: Readonly<
   save: SavePage,
 };
 
-const KIND_WORDS = { quick: 'quick check', full: 'full check', which_way: 'which-way test' } as const;
+const KIND_WORDS = {
+  quick: 'quick check',
+  full: 'full check',
+  which_way: 'which-way test',
+  mark_use: 'test of the marks',
+  two_faces: 'front against back',
+} as const;
 
 interface Props {
   readonly params: Promise<{ id: string; step: string }>;

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { database } from '@/server/services/database';
+import { isLetIn } from '@/server/services/door-guard';
 import { FILE_KINDS, makeFile } from '@/server/services/files';
 import { loadRecord } from '@/server/services/record';
 import { planCutFor } from '@/server/services/steps';
@@ -18,6 +19,7 @@ export async function GET(
   request: Request,
   { params }: { params: Promise<{ id: string; kind: string }> },
 ): Promise<Response> {
+  if (!(await isLetIn())) return plain(401, 'Sign in first.');
   const { id, kind } = await params;
   const query = Query.safeParse({ kind, ...Object.fromEntries(new URL(request.url).searchParams) });
   if (!query.success || !z.uuid().safeParse(id).success)

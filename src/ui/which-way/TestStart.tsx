@@ -1,5 +1,6 @@
 'use client';
 
+import { v4 as uuid } from 'uuid';
 import { useRouter } from 'next/navigation';
 import { useState, useTransition } from 'react';
 import type { PageChoice } from '@/core/target/block';
@@ -10,16 +11,18 @@ interface Props {
   readonly materialId: string;
   readonly page: PageChoice;
   readonly toleranceMm: number;
-  /** Names of the settings that one sheet tells. */
-  readonly names: readonly string[];
+  readonly kind: 'which_way' | 'two_faces';
+  readonly words: string;
+  /** What it takes. */
+  readonly takes: string;
 }
 
-/** One sheet, two cuts in one load, the value changed between: then the direction is known. */
-export function WhichWayStart({ setupId, materialId, page, toleranceMm, names }: Props) {
+/** Starts a test that one sheet answers: which way a setting goes, how the back lies against the front. */
+export function TestStart({ setupId, materialId, page, toleranceMm, kind, words, takes }: Props) {
   const router = useRouter();
   const [problem, setProblem] = useState<string | null>(null);
   const [isBusy, startTransition] = useTransition();
-  const [id] = useState(() => crypto.randomUUID());
+  const [id] = useState(() => uuid());
   return (
     <p>
       <button
@@ -28,15 +31,15 @@ export function WhichWayStart({ setupId, materialId, page, toleranceMm, names }:
         disabled={isBusy || materialId === ''}
         onClick={() => {
           startTransition(async () => {
-            const done = await start({ id, setupId, materialId, page, kind: 'which_way', toleranceMm });
+            const done = await start({ id, setupId, materialId, page, kind, toleranceMm });
             if (done.ok) router.push(`/calibrations/${done.value}/print`);
             else setProblem(done.message);
           });
         }}
       >
-        {`Find out which way ${names.join(' and ')} ${names.length === 1 ? 'goes' : 'go'}`}
+        {words}
       </button>
-      <span className="quiet d-block">One sheet, two cuts in one load.</span>
+      <span className="quiet d-block">{takes}</span>
       <span role="alert">{problem}</span>
     </p>
   );

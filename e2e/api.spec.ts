@@ -1,0 +1,90 @@
+import { expect, test } from '@playwright/test';
+
+interface Description {
+  readonly openapi: string;
+  readonly paths: Readonly<Record<string, { readonly post: { readonly requestBody: object } }>>;
+  readonly components: { readonly schemas: Readonly<Record<string, object>> };
+}
+
+const readings = [-75, 0, 75].flatMap((xMm) =>
+  [-115, 0, 115].flatMap((yMm) =>
+    (['across', 'along'] as const).map((axis) => ({
+      axis,
+      xMm,
+      yMm,
+      displacementMm: axis === 'across' ? 0.2 : 0,
+      standardUncertaintyMm: 0.05,
+    })),
+  ),
+);
+const AREA = { workWidthMm: 180, workLengthMm: 260, toleranceMm: 0.3 };
+
+test('/api/v1 describes itself, and answers each question it describes', async ({ request }) => {
+  const described = await request.get('/api/v1/openapi.json');
+  expect(described.status()).toBe(200);
+  const description = (await described.json()) as Description;
+  expect(description.openapi).toBe('3.1.0');
+  const refs = [...JSON.stringify(description).matchAll(/"#\/components\/schemas\/(\w+)"/g)].map((m) => m[1] ?? '');
+  expect(refs.length).toBeGreaterThan(5);
+  for (const name of refs) expect(Object.keys(description.components.schemas)).toContain(name);
+  const file = { text: 'IN;SP1;PU400,400;PD800,400;' };
+  const questions: Readonly<Record<string, object>> = {
+    fit: { ...AREA, readings },
+    verdict: { ...AREA, readings },
+    border: { ...AREA, readings },
+    settings: {
+      error: { offsetAcrossMm: 0.5 },
+      workWidthMm: 180,
+      workLengthMm: 260,
+      settings: [
+        { id: 'X', actsOn: 'offset_across', unit: 'mm', step: 0.1, minValue: -5, maxValue: 5, sense: 1, value: 0 },
+      ],
+    },
+    drawing: { file },
+    'corrected-file': { file, cut: ['pen 1'], error: { offsetAcrossMm: 0.5 }, centre: { xMm: 0, yMm: 0 } },
+  };
+  expect(Object.keys(description.paths).sort()).toEqual(
+    Object.keys(questions)
+      .map((name) => `/api/v1/${name}`)
+      .sort(),
+  );
+  const answers: Record<string, Record<string, unknown>> = {};
+  for (const [name, data] of Object.entries(questions)) {
+    const answer = await request.post(`/api/v1/${name}`, { data });
+    expect(`${name} ${answer.status()}`).toBe(`${name} 200`);
+    answers[name] = (await answer.json()) as Record<string, unknown>;
+  }
+  expect(answers.verdict?.verdict).toBe(answers.fit?.verdict);
+  expect(answers.settings?.settings).toMatchObject([{ id: 'X', after: -0.5 }]);
+  expect(answers['corrected-file']?.file).toEqual({ text: 'IN;SP1;PU380,400;PD780,400;' });
+});
+
+test('/api/v1 tells what is wrong as problem details, by name and place', async ({ request }) => {
+  const asked = async (path: string, options: Parameters<typeof request.post>[1]) => {
+    const answer = await request.post(path, options);
+    expect(answer.headers()['content-type']).toContain('application/problem+json');
+    return (await answer.json()) as { type: string; status: number; detail?: string; errors?: unknown };
+  };
+  expect(await asked('/api/v1/weather', { data: {} })).toMatchObject({ status: 404 });
+  expect(await asked('/api/v1/fit', { data: 'hello', headers: { 'content-type': 'text/plain' } })).toMatchObject({
+    status: 415,
+  });
+  expect(
+    await asked('/api/v1/fit', { data: Buffer.from('{"a":'), headers: { 'content-type': 'application/json' } }),
+  ).toMatchObject({
+    status: 400,
+  });
+  expect(await asked('/api/v1/fit', { data: { ...AREA, readings: [{ ...readings[0], xMm: 'left' }] } })).toMatchObject({
+    status: 422,
+    type: '/api/v1/problems/not-understood',
+    errors: [{ pointer: '/readings/0/xMm' }],
+  });
+  expect(await asked('/api/v1/fit', { data: { ...AREA, readings: readings.slice(0, 1) } })).toMatchObject({
+    status: 422,
+    type: '/api/v1/problems/axis-missing',
+  });
+  expect(await asked('/api/v1/drawing', { data: { file: { text: '<svg>' } } })).toMatchObject({
+    status: 422,
+    type: '/api/v1/problems/not-a-drawing',
+  });
+});

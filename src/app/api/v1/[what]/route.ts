@@ -1,0 +1,59 @@
+import { isComputation } from '@/compute/computations';
+import { answerApi, problemOf, type ProblemDetails } from '@/server/services/api';
+import { isLetIn } from '@/server/services/door-guard';
+import { openApiDocument } from '@/server/services/openapi';
+
+export const dynamic = 'force-dynamic';
+
+const MOST_BYTES = 64 * 1024 * 1024;
+
+const said = (problem: ProblemDetails): Response =>
+  Response.json(problem, { status: problem.status, headers: { 'content-type': 'application/problem+json' } });
+
+interface Context {
+  readonly params: Promise<{ what: string }>;
+}
+
+/** The description of everything under /api/v1. */
+export async function GET(_request: Request, { params }: Context): Promise<Response> {
+  if (!(await isLetIn())) return said(problemOf(401, 'signed-out', 'Sign in first'));
+  const { what } = await params;
+  if (what !== 'openapi.json') return said(problemOf(404, 'unknown', 'There is nothing of that name'));
+  return Response.json(openApiDocument());
+}
+
+async function jsonOf(
+  request: Request,
+): Promise<{ ok: true; value: unknown } | { ok: false; problem: ProblemDetails }> {
+  const type = request.headers.get('content-type') ?? '';
+  if (!/^application\/json\b/i.test(type))
+    return { ok: false, problem: problemOf(415, 'not-json', 'Send the question as application/json') };
+  const length = Number(request.headers.get('content-length') ?? 0);
+  const body = await request.arrayBuffer();
+  if (length > MOST_BYTES || body.byteLength > MOST_BYTES)
+    return { ok: false, problem: problemOf(413, 'too-large', 'More than 64 MiB') };
+  if (length > 0 && body.byteLength !== length)
+    return { ok: false, problem: problemOf(400, 'cut-short', 'Fewer bytes arrived than were announced') };
+  try {
+    return { ok: true, value: JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(body)) };
+  } catch (error) {
+    const detail = error instanceof Error ? error.message : undefined;
+    return { ok: false, problem: problemOf(400, 'not-json', 'The body is no JSON', detail) };
+  }
+}
+
+/** Computes one thing: JSON in, JSON out, nothing kept. */
+export async function POST(request: Request, { params }: Context): Promise<Response> {
+  if (!(await isLetIn())) return said(problemOf(401, 'signed-out', 'Sign in first'));
+  const { what } = await params;
+  if (!isComputation(what)) return said(problemOf(404, 'unknown', 'There is nothing of that name'));
+  const json = await jsonOf(request);
+  if (!json.ok) return said(json.problem);
+  try {
+    const answer = await answerApi(what, json.value);
+    return answer.ok ? Response.json(answer.value) : said(answer.problem);
+  } catch (error) {
+    console.error(error);
+    return said(problemOf(500, 'fault', 'Something went wrong on our side'));
+  }
+}

@@ -3,7 +3,6 @@
  * standard error with status 1.
  */
 import { readFileSync } from 'node:fs';
-import { z } from 'zod';
 import { COMPUTATION_NAMES, COMPUTATIONS, isComputation } from '@/compute/computations';
 
 function stop(problem: object): never {
@@ -20,6 +19,10 @@ try {
   stop({ kind: 'not-json', detail: error instanceof Error ? error.message : '' });
 }
 const done = COMPUTATIONS[what].run(raw);
-if (!done.parsed) stop({ kind: 'not-understood', detail: z.prettifyError(done.error) });
+if (!done.parsed)
+  stop({
+    kind: 'not-understood',
+    detail: done.issues.map(({ path, message }) => `${path.join('.')}: ${message}`).join('\n'),
+  });
 if (!done.result.ok) stop(done.result.error);
 process.stdout.write(`${JSON.stringify(done.result.value, null, 2)}\n`);

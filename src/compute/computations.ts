@@ -10,13 +10,26 @@ export interface Computation {
   readonly words: string;
   readonly input: z.ZodType;
   /** Parses what came in, then computes; a problem of either kind is told by name. */
-  readonly run: (raw: unknown) => { readonly parsed: false; readonly error: z.ZodError } | Done;
+  readonly run: (raw: unknown) => Answered;
 }
 
-export interface Done {
-  readonly parsed: true;
-  readonly result: Result<object, { readonly kind: string }>;
+/** One thing that was expected otherwise, and where. */
+export interface InputIssue {
+  readonly path: readonly (string | number)[];
+  readonly message: string;
 }
+
+/** Plain data, so that a thread can tell it. */
+export type Answered =
+  | { readonly parsed: false; readonly issues: readonly InputIssue[] }
+  | { readonly parsed: true; readonly result: Result<object, { readonly kind: string }> };
+
+const MOST_ISSUES = 50;
+
+const issuesOf = (error: z.ZodError): readonly InputIssue[] =>
+  error.issues
+    .slice(0, MOST_ISSUES)
+    .map(({ path, message }) => ({ path: path.map((p) => (typeof p === 'symbol' ? String(p) : p)), message }));
 
 function computation<S extends z.ZodType>(
   words: string,
@@ -28,7 +41,9 @@ function computation<S extends z.ZodType>(
     input,
     run: (raw) => {
       const parsed = input.safeParse(raw);
-      return parsed.success ? { parsed: true, result: work(parsed.data) } : { parsed: false, error: parsed.error };
+      return parsed.success
+        ? { parsed: true, result: work(parsed.data) }
+        : { parsed: false, issues: issuesOf(parsed.error) };
     },
   };
 }

@@ -37,6 +37,13 @@ export function moveTangent<F extends Frame>({ affine, bow }: PlaneMove<F>, p: P
   return { x: affine.xx * x + affine.xy * y, y: affine.yx * x + affine.yy * y };
 }
 
+/** How far a straight piece leaves its chord under the move's bow: an eighth of the square of its length along the run. */
+export function bowHeight<F extends Frame>({ bow }: PlaneMove<F>, a: Point<F>, b: Point<F>): number {
+  if (!bow) return 0;
+  const s = b[bow.along] - a[bow.along];
+  return (Math.abs(bow.perMm) * s * s) / 8;
+}
+
 /** The same affine move written in other coordinates: first into the move's own frame, then back. */
 export function affineInside<F extends Frame, G extends Frame>(
   map: Affine<F, F>,

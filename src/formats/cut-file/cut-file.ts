@@ -89,9 +89,9 @@ export interface ReadOptions {
 /** Between two words of progress. */
 const STRIDE = 1024;
 
-/** Tells the progress of a loop without slowing it. */
-export function tellProgress({ onProgress }: ReadOptions, done: number, total: number): void {
-  if (onProgress && done % STRIDE === 0) onProgress(done / Math.max(1, total));
+/** Tells the progress of a loop without slowing it. @param count of steps done, @param share 0 to 1. */
+export function tellProgress({ onProgress }: ReadOptions, count: number, share: number): void {
+  if (onProgress && count % STRIDE === 0) onProgress(share);
 }
 
 export const problem = (kind: FileProblem['kind'], where: string, words: string): FileProblem => ({
@@ -102,16 +102,28 @@ export const problem = (kind: FileProblem['kind'], where: string, words: string)
 
 /** Bounds that no honest drawing reaches; a hostile one is refused before it costs anything. */
 export const MOST_CHARACTERS = 64 * 1024 * 1024;
-export const MOST_ELEMENTS = 1_000_000;
+export const MOST_ELEMENTS = 200_000;
 export const MOST_DEPTH = 64;
 /** Nothing that is cut lies farther from its origin than a whole roll is long. */
 export const FARTHEST_MM = 100_000;
-/** Pieces that one line may come to when it is bent. */
-export const MOST_PIECES = 3_000_000;
+/** Pieces that bending may make of all the curves and long lines of a file. */
+export const MOST_PIECES = 500_000;
+
+/** Pieces that bending may still come to, counted down. */
+export interface PiecesLeft {
+  pieces: number;
+}
 /** Curves that cannot stay what they are come within this of where they should be. */
 export const BEND_TOLERANCE_MM = 0.005;
+
+/** Number of the line that a place in a text stands in, from 1. */
+export function lineNumber(text: string, at: number): number {
+  let line = 1;
+  for (let end = text.indexOf('\n'); end >= 0 && end < at; end = text.indexOf('\n', end + 1)) line += 1;
+  return line;
+}
 
 export const tooFar = (where: string): FileProblem =>
   problem('not-finite', where, 'It lies more than 100 m from the origin, or nowhere: the drawing is damaged.');
 export const tooManyPieces = (where: string): FileProblem =>
-  problem('too-large', where, `Bent, it would come to more than ${MOST_PIECES} pieces.`);
+  problem('too-large', where, `Bent, the drawing would come to more than ${MOST_PIECES} pieces.`);

@@ -1,34 +1,60 @@
 import type { Point } from '@/core/geometry/affine';
 import { FARTHEST_MM, type Box, type DrawnGroup, type DrawnLine, type GroupBy, type Remark } from './cut-file';
 
-/** A box that holds the points too. One box is made for all of them: drawings have millions. */
-export function growBox(box: Box | null, points: readonly Point<'page'>[]): Box | null {
-  if (points.length === 0) return box;
-  const first = points[0] ?? { x: 0, y: 0 };
-  let { left, bottom, right, top } = box ?? { left: first.x, bottom: first.y, right: first.x, top: first.y };
-  for (const { x, y } of points) {
-    left = Math.min(left, x);
-    right = Math.max(right, x);
-    bottom = Math.min(bottom, y);
-    top = Math.max(top, y);
-  }
-  return { left, bottom, right, top };
+type At = Point<'page'>;
+
+/** A box being found, page frame, mm. Drawings have millions of points: it is changed in place. */
+export interface Extent {
+  left: number;
+  bottom: number;
+  right: number;
+  top: number;
 }
 
-export const joinBoxes = (a: Box | null, b: Box | null): Box | null =>
-  b
-    ? growBox(a, [
-        { x: b.left, y: b.bottom },
-        { x: b.right, y: b.top },
-      ])
-    : a;
+export const emptyExtent = (): Extent => ({ left: Infinity, bottom: Infinity, right: -Infinity, top: -Infinity });
+
+/** Makes the extent hold the point. */
+export function growTo(extent: Extent, { x, y }: At): void {
+  extent.left = Math.min(extent.left, x);
+  extent.right = Math.max(extent.right, x);
+  extent.bottom = Math.min(extent.bottom, y);
+  extent.top = Math.max(extent.top, y);
+}
+
+const isEmpty = ({ left, right }: Extent): boolean => left > right;
+
+/** Makes the extent hold another one. */
+export function growBy(extent: Extent, other: Extent): void {
+  if (isEmpty(other)) return;
+  growTo(extent, { x: other.left, y: other.bottom });
+  growTo(extent, { x: other.right, y: other.top });
+}
+
+export const boxOf = (extent: Extent): Box | null => (isEmpty(extent) ? null : { ...extent });
+
+/** False when a part of it lies beyond every machine, or nowhere. */
+export const isNear = (extent: Extent): boolean =>
+  isEmpty(extent) || [extent.left, extent.bottom, extent.right, extent.top].every((mm) => Math.abs(mm) <= FARTHEST_MM);
+
+/** Calls for each place of a line that its box must hold. */
+export type EachPlace = (visit: (place: At) => void) => void;
+
+export function extentOf(each: EachPlace): Extent {
+  const extent = emptyExtent();
+  each((place) => {
+    growTo(extent, place);
+  });
+  return extent;
+}
 
 export interface Drawn {
   readonly colour: string;
   readonly layer: string;
-  readonly box: Box | null;
+  /** How many lines this stands for. */
+  readonly count: number;
+  readonly extent: Extent;
   /** Its lines for a picture, made only when they are shown. */
-  readonly lines: () => readonly (readonly Point<'page'>[])[];
+  readonly lines: () => readonly (readonly At[])[];
 }
 
 /** Shares of a curve at which it is looked at for its box and its picture. */
@@ -37,18 +63,48 @@ export const EIGHTHS: readonly number[] = [0, 0.125, 0.25, 0.375, 0.5, 0.625, 0.
 /** More a browser draws slowly, and nobody sees. */
 const MOST_SHOWN_POINTS = 40_000;
 
-/** Lines of a drawing for its picture, until there are enough. */
-export function linesOf(items: Iterable<Drawn>): readonly DrawnLine[] {
+interface Gathered {
+  readonly groups: readonly DrawnGroup[];
+  readonly lines: readonly DrawnLine[];
+}
+
+/** Gathers what is drawn, one by one: by colour and by layer in the order of first use, and lines for a picture. */
+export function gatherer(): { readonly take: (drawn: Drawn) => void; readonly gathered: () => Gathered } {
+  const found: Readonly<Record<GroupBy, Map<string, { count: number; readonly extent: Extent }>>> = {
+    colour: new Map(),
+    layer: new Map(),
+  };
   const lines: DrawnLine[] = [];
   let left = MOST_SHOWN_POINTS;
-  for (const { colour, layer, lines: own } of items) {
-    if (left <= 0) break;
+  const count = (by: GroupBy, drawn: Drawn): void => {
+    const group = found[by].get(drawn[by]) ?? { count: 0, extent: emptyExtent() };
+    group.count += drawn.count;
+    growBy(group.extent, drawn.extent);
+    found[by].set(drawn[by], group);
+  };
+  const show = ({ colour, layer, lines: own }: Drawn): void => {
     for (const points of own()) {
-      lines.push({ colour, layer, points });
+      if (left <= 0) return;
+      lines.push({ colour, layer, points: points.slice(0, left) });
       left -= points.length;
     }
-  }
-  return lines;
+  };
+  const groupsBy = (by: GroupBy): readonly DrawnGroup[] =>
+    [...found[by]].map(([name, { count: lineCount, extent }]) => ({
+      by,
+      name,
+      label: labelOf(name),
+      count: lineCount,
+      box: boxOf(extent),
+    }));
+  return {
+    take: (drawn) => {
+      count('colour', drawn);
+      count('layer', drawn);
+      if (left > 0) show(drawn);
+    },
+    gathered: () => ({ groups: [...groupsBy('colour'), ...groupsBy('layer')], lines }),
+  };
 }
 
 /** A name out of a file read byte by byte, as its writer meant it: UTF-8 where it is that. */
@@ -60,27 +116,9 @@ export function labelOf(name: string): string {
   }
 }
 
-/** What is drawn, gathered by colour and by layer, in the order of first use. */
-export function groupsOf(items: Iterable<Drawn>): readonly DrawnGroup[] {
-  const found = new Map<string, { by: GroupBy; name: string; label: string; count: number; box: Box | null }>();
-  for (const item of items) {
-    for (const [by, name] of [
-      ['colour', item.colour],
-      ['layer', item.layer],
-    ] as const) {
-      const key = `${by} ${name}`;
-      const group = found.get(key) ?? { by, name, label: labelOf(name), count: 0, box: null };
-      group.count += 1;
-      group.box = joinBoxes(group.box, item.box);
-      found.set(key, group);
-    }
-  }
-  return [...found.values()].sort((a, b) => a.by.localeCompare(b.by));
-}
-
 /** How far the outer box's lower left corner and size change, mm. */
-export function boxChange(before: Box | null, after: Box | null): number {
-  if (!before || !after) return 0;
+export function boxChange(before: Extent, after: Extent): number {
+  if (isEmpty(before) || isEmpty(after)) return 0;
   return Math.max(
     Math.abs(after.left - before.left),
     Math.abs(after.bottom - before.bottom),
@@ -102,7 +140,3 @@ export function extentRemark(changeMm: number): readonly Remark[] {
     },
   ];
 }
-
-/** False when any place lies beyond every machine, or nowhere. */
-export const isNear = (points: readonly Point<'page'>[]): boolean =>
-  points.every((p) => Math.abs(p.x) <= FARTHEST_MM && Math.abs(p.y) <= FARTHEST_MM);

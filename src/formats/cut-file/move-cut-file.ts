@@ -23,9 +23,7 @@ const PIECE = 0x8000;
 
 function textOf(bytes: Uint8Array): string {
   // TextDecoder's "latin1" is windows-1252: 0x80 to 0x9f would change. They are put back one by one where there are any.
-  let isPlain = true;
-  for (const byte of bytes) if (byte >= 0x80 && byte < 0xa0) isPlain = false;
-  if (isPlain) return latin.decode(bytes);
+  if (!bytes.some((byte) => byte >= 0x80 && byte < 0xa0)) return latin.decode(bytes);
   const parts: string[] = [];
   for (let i = 0; i < bytes.length; i += PIECE) parts.push(String.fromCharCode(...bytes.subarray(i, i + PIECE)));
   return parts.join('');

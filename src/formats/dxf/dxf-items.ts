@@ -1,6 +1,6 @@
 import type { Point } from '@/core/geometry/affine';
 import { bulgePoint } from '@/core/geometry/bulge';
-import { numberOf, valueOf, type DxfFile, type DxfRecord } from './dxf-groups';
+import { codeAt, numberOf, valueAt, valueOf, type DxfFile, type DxfRecord } from './dxf-groups';
 
 /** Places in the drawing's own units. */
 type At = Point<'file'>;
@@ -22,7 +22,9 @@ export interface DxfPiece {
 }
 
 export interface DxfOutline {
-  readonly pieces: readonly DxfPiece[];
+  /** Made one by one, as often as asked for: a polyline may have a million. */
+  readonly pieces: () => Iterable<DxfPiece>;
+  readonly isCurved: boolean;
   readonly isClosed: boolean;
 }
 
@@ -38,26 +40,25 @@ function colourOf(file: DxfFile, record: DxfRecord, layer: string): string {
   return `colour ${Math.abs(Number(number))}`;
 }
 
+function itemOf(file: DxfFile, record: DxfRecord): Omit<DxfItem, 'vertices' | 'tail'> {
+  const layer = valueOf(record, 8) ?? '0';
+  return { record, layer, colour: colourOf(file, record, layer) };
+}
+
 /** Entities in order; vertices stand with their polyline. Paper space is not the drawing, nor are its vertices. */
-export function itemsOf(file: DxfFile, records: readonly DxfRecord[]): readonly DxfItem[] {
-  const items: DxfItem[] = [];
+export function* itemsOf(file: DxfFile, records: readonly DxfRecord[]): Generator<DxfItem> {
+  let open: DxfRecord | null = null;
   let vertices: DxfRecord[] = [];
-  let isOpen = false;
   for (const record of records) {
-    const last = items.at(-1);
     if (record.type === 'VERTEX') vertices.push(record);
-    else if (record.type === 'SEQEND') {
-      if (last && isOpen) items[items.length - 1] = { ...last, tail: record };
-      isOpen = false;
-    } else {
+    else {
+      const isEnd = record.type === 'SEQEND';
+      if (open) yield { ...itemOf(file, open), vertices, tail: isEnd ? record : null };
       vertices = [];
-      isOpen = valueOf(record, 67) !== '1';
-      if (!isOpen) continue;
-      const layer = valueOf(record, 8) ?? '0';
-      items.push({ record, vertices, tail: null, layer, colour: colourOf(file, record, layer) });
+      open = isEnd || valueOf(record, 67) === '1' ? null : record;
     }
   }
-  return items;
+  if (open) yield { ...itemOf(file, open), vertices, tail: null };
 }
 
 /** Entities whose coordinates stand in a frame of their own, mirrored when its third axis points down. */
@@ -75,18 +76,20 @@ export function frameOf({ record }: DxfItem): Frame {
 const at = (x: number, y: number): At => ({ x, y });
 const degrees = (deg: number): number => (deg * Math.PI) / 180;
 
-function straight(from: At, to: At): DxfPiece {
-  return { isStraight: true, at: (t) => at(from.x + t * (to.x - from.x), from.y + t * (to.y - from.y)) };
-}
+const straight = (from: At, to: At): DxfPiece => ({
+  isStraight: true,
+  at: (t) => at(from.x + t * (to.x - from.x), from.y + t * (to.y - from.y)),
+});
 
 /** A curve by angle, in pieces of at most a quarter. */
-function turning(point: (angleRad: number) => At, startRad: number, sweepRad: number): readonly DxfPiece[] {
+function turning(point: (angleRad: number) => At, startRad: number, sweepRad: number, isClosed: boolean): DxfOutline {
   const count = Math.max(1, Math.ceil(Math.abs(sweepRad) / (Math.PI / 2) - 1e-9));
   const step = sweepRad / count;
-  return Array.from({ length: count }, (_, i) => ({
+  const pieces = Array.from({ length: count }, (_, i) => ({
     isStraight: false,
     at: (t: number) => point(startRad + (i + t) * step),
   }));
+  return { pieces: () => pieces, isCurved: true, isClosed };
 }
 
 const fullTurn = (sweepRad: number): number => (sweepRad <= 1e-12 ? sweepRad + 2 * Math.PI : sweepRad);
@@ -95,10 +98,10 @@ function circular(record: DxfRecord): DxfOutline {
   const centre = at(numberOf(record, 10), numberOf(record, 20));
   const radius = numberOf(record, 40);
   const point = (angle: number): At => at(centre.x + radius * Math.cos(angle), centre.y + radius * Math.sin(angle));
-  if (record.type === 'CIRCLE') return { pieces: turning(point, 0, 2 * Math.PI), isClosed: true };
+  if (record.type === 'CIRCLE') return turning(point, 0, 2 * Math.PI, true);
   const start = degrees(numberOf(record, 50));
   const sweep = fullTurn((degrees(numberOf(record, 51)) - start) % (2 * Math.PI));
-  return { pieces: turning(point, start, sweep), isClosed: false };
+  return turning(point, start, sweep, false);
 }
 
 function elliptical(record: DxfRecord): DxfOutline {
@@ -112,40 +115,67 @@ function elliptical(record: DxfRecord): DxfOutline {
   };
   const start = numberOf(record, 41);
   const sweep = fullTurn(numberOf(record, 42, 2 * Math.PI) - start);
-  return { pieces: turning(point, start, sweep), isClosed: Math.abs(sweep - 2 * Math.PI) < 1e-9 };
+  return turning(point, start, sweep, Math.abs(sweep - 2 * Math.PI) < 1e-9);
 }
 
-export interface Corner {
-  readonly at: At;
-  readonly bulge: number;
+/** Corners of a polyline as columns, with the bulge of the piece that leaves each. */
+interface Corners {
+  readonly xs: number[];
+  readonly ys: number[];
+  readonly bulges: number[];
 }
 
-/** Corners of either kind of polyline. */
-export function cornersOfItem({ record, vertices }: DxfItem): readonly Corner[] {
-  if (record.type === 'POLYLINE')
-    return vertices.map((v) => ({ at: at(numberOf(v, 10), numberOf(v, 20)), bulge: numberOf(v, 42) }));
-  const corners: { at: At; bulge: number }[] = [];
+function cornersOf({ record, vertices }: DxfItem): Corners {
+  const corners: Corners = { xs: [], ys: [], bulges: [] };
+  const { xs, ys, bulges } = corners;
+  if (record.type === 'POLYLINE') {
+    for (const vertex of vertices) {
+      xs.push(numberOf(vertex, 10));
+      ys.push(numberOf(vertex, 20));
+      bulges.push(numberOf(vertex, 42));
+    }
+    return corners;
+  }
+  const { groups, from, to } = record;
   let x = 0;
-  for (const { code, value } of record.groups) {
-    const last = corners.at(-1);
-    if (code === 10) x = Number(value);
-    else if (code === 20) corners.push({ at: at(x, Number(value)), bulge: 0 });
-    else if (code === 42 && last) last.bulge = Number(value);
+  for (let i = from; i < to; i++) {
+    const code = codeAt(groups, i);
+    if (code === 10) x = Number(valueAt(groups, i));
+    else if (code === 20) {
+      xs.push(x);
+      ys.push(Number(valueAt(groups, i)));
+      bulges.push(0);
+    } else if (code === 42 && bulges.length > 0) bulges[bulges.length - 1] = Number(valueAt(groups, i));
   }
   return corners;
 }
 
+function* piecesThrough({ xs, ys, bulges }: Corners, isClosed: boolean): Generator<DxfPiece> {
+  const last = isClosed ? xs.length : xs.length - 1;
+  for (let i = 0; i < last; i++) {
+    const next = (i + 1) % xs.length;
+    const from = at(xs[i] ?? 0, ys[i] ?? 0);
+    const to = at(xs[next] ?? 0, ys[next] ?? 0);
+    const bulge = bulges[i] ?? 0;
+    if (bulge === 0) yield straight(from, to);
+    else yield { isStraight: false, at: (t) => bulgePoint(from, { to, bulge }, t) };
+  }
+}
+
 function cornered(item: DxfItem): DxfOutline {
-  const corners = cornersOfItem(item);
+  const corners = cornersOf(item);
   const isClosed = (numberOf(item.record, 70) & 1) === 1;
-  const ends = isClosed ? [...corners.slice(1), ...corners.slice(0, 1)] : corners.slice(1);
-  const pieces = ends.flatMap((end, i): readonly DxfPiece[] => {
-    const from = corners[i];
-    if (!from) return [];
-    if (from.bulge === 0) return [straight(from.at, end.at)];
-    return [{ isStraight: false, at: (t) => bulgePoint(from.at, { to: end.at, bulge: from.bulge }, t) }];
-  });
-  return { pieces, isClosed };
+  // The bulge of an open line's last corner leads nowhere.
+  const isCurved = corners.bulges.some((bulge, i) => bulge !== 0 && (isClosed || i < corners.bulges.length - 1));
+  return { pieces: () => piecesThrough(corners, isClosed), isCurved, isClosed };
+}
+
+function lineOutline(record: DxfRecord): DxfOutline {
+  const piece = straight(
+    at(numberOf(record, 10), numberOf(record, 20)),
+    at(numberOf(record, 11), numberOf(record, 21)),
+  );
+  return { pieces: () => [piece], isCurved: false, isClosed: false };
 }
 
 /** The line of an entity as pieces; null for those that are no line we follow (texts, hatches, splines, blocks). */
@@ -153,12 +183,7 @@ export function outlineOfItem(item: DxfItem): DxfOutline | null {
   const { record } = item;
   switch (record.type) {
     case 'LINE':
-      return {
-        pieces: [
-          straight(at(numberOf(record, 10), numberOf(record, 20)), at(numberOf(record, 11), numberOf(record, 21))),
-        ],
-        isClosed: false,
-      };
+      return lineOutline(record);
     case 'CIRCLE':
     case 'ARC':
       return circular(record);
@@ -172,13 +197,12 @@ export function outlineOfItem(item: DxfItem): DxfOutline | null {
   }
 }
 
-/** Control and fit points of a spline, or a point's place. */
-export function looseCorners({ record }: DxfItem): readonly At[] {
-  const points: At[] = [];
+/** Visits the control and fit points of a spline, or a point's place. */
+export function eachLooseCorner({ record: { groups, from, to } }: DxfItem, visit: (place: At) => void): void {
   let x = 0;
-  for (const { code, value } of record.groups) {
-    if (code === 10 || code === 11) x = Number(value);
-    else if (code === 20 || code === 21) points.push(at(x, Number(value)));
+  for (let i = from; i < to; i++) {
+    const code = codeAt(groups, i);
+    if (code === 10 || code === 11) x = Number(valueAt(groups, i));
+    else if (code === 20 || code === 21) visit(at(x, Number(valueAt(groups, i))));
   }
-  return points;
 }

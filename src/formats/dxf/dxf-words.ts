@@ -1,7 +1,6 @@
-import type { BulgePiece } from '@/core/geometry/bulge';
-import type { Point } from '@/core/geometry/affine';
+import { joiner } from '../cut-file/splice';
 import { formatNumber } from '../format-number';
-import { valueOf, type DxfRecord } from './dxf-groups';
+import { codeAt, valueAt, valueOf, type DxfRecord } from './dxf-groups';
 import type { DxfItem } from './dxf-items';
 
 /** A nanometre in a drawing in mm. */
@@ -13,32 +12,35 @@ const KEPT: ReadonlySet<number> = new Set([6, 8, 48, 60, 62, 370, 390, 410, 420,
 
 const line = (code: number, value: string | number): string => `${String(code).padStart(3)}\n${value}\n`;
 
-function keptWords(record: DxfRecord): string {
-  return record.groups
-    .filter((g) => KEPT.has(g.code))
-    .map((g) => line(g.code, g.value))
-    .join('');
+function keptWords({ groups, from, to }: DxfRecord): string {
+  const words: string[] = [];
+  for (let i = from; i < to; i++) {
+    const code = codeAt(groups, i);
+    if (KEPT.has(code)) words.push(line(code, valueAt(groups, i)));
+  }
+  return words.join('');
 }
 
+/** Corners as columns, with the bulge of the piece that leaves each; a closed line does not say its start twice. */
 export interface NewOutline {
-  readonly start: Point<'file'>;
-  readonly pieces: readonly BulgePiece<'file'>[];
+  readonly xs: number[];
+  readonly ys: number[];
+  readonly bulges: number[];
   readonly isClosed: boolean;
   readonly isMirrored: boolean;
 }
 
-/** Corners with the bulge of the piece that leaves them; a closed line does not say its start twice. */
-function cornersOf({ start, pieces, isClosed }: NewOutline): readonly { at: Point<'file'>; bulge: number }[] {
-  const places = [start, ...pieces.map((p) => p.to)];
-  const corners = places.map((at, i) => ({ at, bulge: pieces[i]?.bulge ?? 0 }));
-  return isClosed ? corners.slice(0, -1) : corners;
+/** Words of every corner one after another. */
+function cornerWords({ xs, ys, bulges }: NewOutline, words: (x: number, y: number, bulge: number) => string): string {
+  const out = joiner();
+  for (const [i, x] of xs.entries()) out.take(words(x, ys[i] ?? 0, bulges[i] ?? 0));
+  return out.joined();
 }
 
 const bulgeWords = (bulge: number): string => (Math.abs(bulge) < 1e-9 ? '' : line(42, formatNumber(bulge, 12)));
 
 /** A polyline of the newer kind, in the place of what stood there: same handle, owner, layer and colour. */
 function lightWords(record: DxfRecord, outline: NewOutline): string {
-  const corners = cornersOf(outline);
   const handle = valueOf(record, 5);
   const owner = valueOf(record, 330);
   return [
@@ -48,9 +50,9 @@ function lightWords(record: DxfRecord, outline: NewOutline): string {
     line(100, 'AcDbEntity'),
     keptWords(record),
     line(100, 'AcDbPolyline'),
-    line(90, corners.length),
+    line(90, outline.xs.length),
     line(70, outline.isClosed ? 1 : 0),
-    ...corners.map((c) => line(10, dxfNumber(c.at.x)) + line(20, dxfNumber(c.at.y)) + bulgeWords(c.bulge)),
+    cornerWords(outline, (x, y, bulge) => line(10, dxfNumber(x)) + line(20, dxfNumber(y)) + bulgeWords(bulge)),
     outline.isMirrored ? line(210, 0) + line(220, 0) + line(230, -1) : '',
   ].join('');
 }
@@ -65,14 +67,10 @@ function heavyWords(record: DxfRecord, outline: NewOutline): string {
     line(10, 0) + line(20, 0) + line(30, 0),
     line(70, outline.isClosed ? 1 : 0),
     outline.isMirrored ? line(210, 0) + line(220, 0) + line(230, -1) : '',
-    ...cornersOf(outline).map(
-      (c) =>
-        line(0, 'VERTEX') +
-        kept +
-        line(10, dxfNumber(c.at.x)) +
-        line(20, dxfNumber(c.at.y)) +
-        line(30, 0) +
-        bulgeWords(c.bulge),
+    cornerWords(
+      outline,
+      (x, y, bulge) =>
+        line(0, 'VERTEX') + kept + line(10, dxfNumber(x)) + line(20, dxfNumber(y)) + line(30, 0) + bulgeWords(bulge),
     ),
     line(0, 'SEQEND'),
     kept,

@@ -2,22 +2,36 @@ import type { Point } from '@/core/geometry/affine';
 import { movePoint } from '@/core/geometry/plane-move';
 import { fail, ok, type Result } from '@/core/result';
 import {
+  MOST_PIECES,
   problem,
   tellProgress,
   tooFar,
-  type Box,
+  tooManyPieces,
   type FileProblem,
   type MovedFile,
   type MoveRequest,
+  type PiecesLeft,
   type ReadOptions,
   type Remark,
   type Survey,
 } from '../cut-file/cut-file';
-import { boxChange, EIGHTHS, extentRemark, groupsOf, growBox, isNear, linesOf, type Drawn } from '../cut-file/extent';
-import { spliced, type Edit } from '../cut-file/splice';
-import { readDxfFile, valueOf, type DxfFile } from './dxf-groups';
-import { frameOf, itemsOf, looseCorners, outlineOfItem, type DxfItem } from './dxf-items';
-import { editsOf, moveInUnits } from './dxf-edits';
+import {
+  boxChange,
+  EIGHTHS,
+  emptyExtent,
+  extentOf,
+  extentRemark,
+  gatherer,
+  growBy,
+  isNear,
+  type Drawn,
+  type Extent,
+} from '../cut-file/extent';
+import { splicer, type Splicer } from '../cut-file/splice';
+import { readDxfFile, valueAt, valueOf, type DxfFile, type DxfRecord } from './dxf-groups';
+import { eachLooseCorner, frameOf, itemsOf, outlineOfItem, type DxfItem } from './dxf-items';
+import { LOOSE, moveInUnits, writeMoved } from './dxf-edits';
+import { shownBy, type Shown } from './dxf-blocks';
 
 /** mm of the unit codes. Source: DXF reference, header variable $INSUNITS, from memory; 0 is "no unit". */
 const MM_PER: Readonly<Record<number, number>> = {
@@ -46,44 +60,42 @@ function unitOf(file: DxfFile, options: ReadOptions): Unit {
   return { mm: mmPerUnit, remarks: [{ kind: 'unit-not-stated', words }] };
 }
 
-type At = Point<'file'>;
-
-/** Places of an item in the drawing's units, mirrored frames turned back. */
-function placesOf(item: DxfItem): readonly At[] {
+/** Visits the places of an item on the page; mirrored frames are turned back. */
+function eachPlaceOf(item: DxfItem, mm: number, visit: (place: Point<'page'>) => void): void {
+  const side = frameOf(item) === 'mirrored' ? -mm : mm;
+  const onPage = (p: Point<'file'>): void => {
+    visit({ x: p.x * side, y: p.y * mm });
+  };
   const outline = outlineOfItem(item);
-  const own = outline
-    ? outline.pieces.flatMap((p) => (p.isStraight ? [p.at(0), p.at(1)] : EIGHTHS.map(p.at)))
-    : item.record.type === 'SPLINE' || item.record.type === 'POINT'
-      ? looseCorners(item)
-      : [];
-  return frameOf(item) === 'mirrored' ? own.map((p) => ({ x: -p.x, y: p.y })) : own;
-}
-
-const onPage = (places: readonly At[], mm: number): readonly Point<'page'>[] =>
-  places.map((p) => ({ x: p.x * mm, y: p.y * mm }));
-
-const MOST_DEEP = 8;
-const MOST_SHOWN = 100_000;
-
-/** Everything that blocks show, by the names of what is in them: where it lies is not followed. */
-function shownByBlock(file: DxfFile, insert: DxfItem, deep = 0, out: DxfItem[] = []): readonly DxfItem[] {
-  if (deep >= MOST_DEEP || out.length > MOST_SHOWN) return out;
-  for (const item of itemsOf(file, file.blocks.get(valueOf(insert.record, 2) ?? '') ?? [])) {
-    if (item.record.type === 'INSERT') shownByBlock(file, item, deep + 1, out);
-    // What lies on layer 0 of a block takes the layer it is inserted on.
-    else out.push(item.layer === '0' ? { ...item, layer: insert.layer } : item);
+  if (!outline) {
+    if (LOOSE.has(item.record.type)) eachLooseCorner(item, onPage);
+    return;
   }
-  return out;
+  for (const piece of outline.pieces())
+    for (const share of piece.isStraight ? [0, 1] : EIGHTHS) onPage(piece.at(share));
 }
 
-function drawnOf(file: DxfFile, mm: number): readonly Drawn[] {
-  return itemsOf(file, file.entities).flatMap((item): readonly Drawn[] => {
-    if (item.record.type === 'INSERT')
-      return shownByBlock(file, item).map(({ colour, layer }) => ({ colour, layer, box: null, lines: () => [] }));
-    const places = onPage(placesOf(item), mm);
-    return [{ colour: item.colour, layer: item.layer, box: growBox(null, places), lines: () => [places] }];
+function drawnOf(item: DxfItem, mm: number): Drawn {
+  const { colour, layer } = item;
+  const extent = extentOf((visit) => {
+    eachPlaceOf(item, mm, visit);
   });
+  const lines = (): readonly (readonly Point<'page'>[])[] => {
+    const places: Point<'page'>[] = [];
+    eachPlaceOf(item, mm, (place) => places.push(place));
+    return [places];
+  };
+  return { colour, layer, count: 1, extent, lines };
 }
+
+/** What a block shows has no place of its own that is followed. */
+const drawnInBlock = ({ colour, layer, count }: Shown): Drawn => ({
+  colour,
+  layer,
+  count,
+  extent: emptyExtent(),
+  lines: () => [],
+});
 
 /** What a DXF draws, by colour and by layer. It has no page. */
 export function surveyDxf(text: string, options: ReadOptions = {}): Result<Survey, FileProblem> {
@@ -92,23 +104,27 @@ export function surveyDxf(text: string, options: ReadOptions = {}): Result<Surve
   const wrong = firstNotFinite(read.value);
   if (wrong) return fail(wrong);
   const unit = unitOf(read.value, options);
-  const drawn = drawnOf(read.value, unit.mm);
-  const size = { widthMm: null, heightMm: null };
-  return ok({ format: 'dxf', ...size, groups: groupsOf(drawn), lines: linesOf(drawn), remarks: unit.remarks });
+  const { take, gathered } = gatherer();
+  const shown = shownBy(read.value);
+  for (const item of itemsOf(read.value, read.value.entities)) {
+    if (item.record.type === 'INSERT') for (const inside of shown(item)) take(drawnInBlock(inside));
+    else take(drawnOf(item, unit.mm));
+  }
+  return ok({ format: 'dxf', widthMm: null, heightMm: null, ...gathered(), remarks: unit.remarks });
 }
 
 const isNumberCode = (code: number): boolean => (code >= 10 && code <= 59) || (code >= 210 && code <= 239);
 
-const lineOf = (file: DxfFile, at: number): number => file.text.slice(0, at).split(/\r\n|\n|\r/).length;
-
 /** The first coordinate that is no number, or beyond any machine: named by its line. */
 function firstNotFinite(file: DxfFile): FileProblem | null {
-  for (const { type, groups } of file.entities) {
-    for (const { code, value, start } of groups) {
-      if (!isNumberCode(code) || (value !== '' && Math.abs(Number(value)) < 1e9)) continue;
+  for (const { type, groups, from, to } of file.entities) {
+    for (let i = from; i < to; i++) {
+      if (!isNumberCode(groups.codes[i] ?? 0)) continue;
+      const value = valueAt(groups, i);
+      if (value !== '' && Math.abs(Number(value)) < 1e9) continue;
       return problem(
         'not-finite',
-        `line ${lineOf(file, start)}, ${type}`,
+        `line ${2 * i + 2}, ${type}`,
         `"${value.slice(0, 40)}" is no number that a place can have.`,
       );
     }
@@ -117,10 +133,12 @@ function firstNotFinite(file: DxfFile): FileProblem | null {
 }
 
 interface Progress {
-  readonly edits: Edit[];
-  readonly left: Map<string, number>;
-  before: Box | null;
-  after: Box | null;
+  readonly out: Splicer;
+  /** Chosen things that are no lines to cut, by their type. */
+  readonly notCut: Map<string, number>;
+  readonly left: PiecesLeft;
+  readonly before: Extent;
+  readonly after: Extent;
   movedCount: number;
 }
 
@@ -128,46 +146,60 @@ interface Work {
   readonly file: DxfFile;
   readonly request: MoveRequest;
   readonly mm: number;
+  readonly shown: (insert: DxfItem) => Iterable<Shown>;
   readonly done: Progress;
 }
 
 const isChosen = (item: Pick<DxfItem, 'layer' | 'colour'>, { by, names }: MoveRequest): boolean =>
   names.includes(by === 'layer' ? item.layer : item.colour);
 
-function whereOf(file: DxfFile, { record }: DxfItem): string {
-  return `line ${lineOf(file, record.groups[0]?.start ?? 0)}, ${record.type}`;
+const whereOf = ({ type, from }: DxfRecord): string => `line ${2 * from + 2}, ${type}`;
+
+function takeInsert({ shown, request }: Work, item: DxfItem): FileProblem | null {
+  for (const inside of shown(item)) {
+    if (!isChosen(inside, request)) continue;
+    const words = `The block "${valueOf(item.record, 2) ?? ''}" holds lines to be moved: explode blocks in the drawing program first.`;
+    return problem('mixed-use', whereOf(item.record), words);
+  }
+  return null;
 }
 
-function takeInsert({ file, request }: Work, item: DxfItem): FileProblem | null {
-  if (!shownByBlock(file, item).some((shown) => isChosen(shown, request))) return null;
-  const words = `The block "${valueOf(item.record, 2) ?? ''}" holds lines to be moved: explode blocks in the drawing program first.`;
-  return problem('mixed-use', whereOf(file, item), words);
+/** Takes the item into the outer boxes, and says what its own is. */
+function measured({ request, mm, done }: Work, item: DxfItem, isMoved: boolean): Extent {
+  const own = extentOf((visit) => {
+    eachPlaceOf(item, mm, visit);
+  });
+  growBy(done.before, own);
+  const after = isMoved
+    ? extentOf((visit) => {
+        eachPlaceOf(item, mm, (place) => {
+          visit(movePoint(request.move, place));
+        });
+      })
+    : own;
+  growBy(done.after, after);
+  return own;
 }
 
 function takeItem(work: Work, item: DxfItem): FileProblem | null {
   const { file, request, mm, done } = work;
-  if (item.record.type === 'INSERT') return takeInsert(work, item);
-  const places = onPage(placesOf(item), mm);
-  done.before = growBox(done.before, places);
-  if (!isChosen(item, request)) {
-    done.after = growBox(done.after, places);
-    return null;
-  }
-  if (!isNear(places)) return tooFar(whereOf(file, item));
+  const { record } = item;
+  if (record.type === 'INSERT') return takeInsert(work, item);
+  // What is no line to cut has no places, so that its box counts for nothing either way.
+  const isMoved = isChosen(item, request);
+  const own = measured(work, item, isMoved);
+  if (!isMoved) return null;
+  if (!isNear(own)) return tooFar(whereOf(record));
   if (frameOf(item) === 'tilted')
-    return problem('not-understood', whereOf(file, item), 'It is tilted out of the plane: flatten the drawing first.');
+    return problem('not-understood', whereOf(record), 'It is tilted out of the plane: flatten the drawing first.');
   const isMirrored = frameOf(item) === 'mirrored';
   const move = moveInUnits(request.move, mm, isMirrored);
-  const edits = editsOf(item, { version: file.version, mm, move, isMirrored });
-  if (edits === 'cannot-bend')
-    return problem('cannot-bend', whereOf(file, item), 'It cannot follow a bow: turn it into plain lines first.');
-  done.after = growBox(done.after, edits ? places.map((p) => movePoint(request.move, p)) : places);
-  if (!edits) {
-    done.left.set(item.record.type, (done.left.get(item.record.type) ?? 0) + 1);
-    return null;
-  }
-  for (const edit of edits) done.edits.push(edit);
-  done.movedCount += 1;
+  const written = writeMoved(item, { version: file.version, mm, move, isMirrored, left: done.left }, done.out);
+  if (done.left.pieces <= 0) return tooManyPieces(whereOf(record));
+  if (written === 'cannot-bend')
+    return problem('cannot-bend', whereOf(record), 'It cannot follow a bow: turn it into plain lines first.');
+  if (written === 'not-cut') done.notCut.set(record.type, (done.notCut.get(record.type) ?? 0) + 1);
+  else done.movedCount += 1;
   return null;
 }
 
@@ -187,18 +219,27 @@ export function moveDxf(text: string, request: MoveRequest, options: ReadOptions
   const wrong = firstNotFinite(file);
   if (wrong) return fail(wrong);
   const unit = unitOf(file, options);
-  const done: Progress = { edits: [], left: new Map(), before: null, after: null, movedCount: 0 };
-  const items = itemsOf(file, file.entities);
-  for (const [i, item] of items.entries()) {
-    tellProgress(options, i, items.length);
-    const refused = takeItem({ file, request, mm: unit.mm, done }, item);
+  const done: Progress = {
+    out: splicer(text),
+    notCut: new Map(),
+    left: { pieces: MOST_PIECES },
+    before: emptyExtent(),
+    after: emptyExtent(),
+    movedCount: 0,
+  };
+  const work: Work = { file, request, mm: unit.mm, shown: shownBy(file), done };
+  let count = 0;
+  for (const item of itemsOf(file, file.entities)) {
+    count += 1;
+    tellProgress(options, count, item.record.to / file.groups.count);
+    const refused = takeItem(work, item);
     if (refused) return fail(refused);
   }
   if (done.movedCount === 0)
     return fail(problem('nothing-to-move', 'choice', 'No line in the drawing has the chosen colours or layers.'));
   return ok({
-    text: spliced(text, done.edits),
+    text: done.out.finished(),
     movedCount: done.movedCount,
-    remarks: [...unit.remarks, ...leftRemark(done.left), ...extentRemark(boxChange(done.before, done.after))],
+    remarks: [...unit.remarks, ...leftRemark(done.notCut), ...extentRemark(boxChange(done.before, done.after))],
   });
 }

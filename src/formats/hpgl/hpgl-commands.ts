@@ -1,6 +1,6 @@
 import { fail, ok, type Result } from '@/core/result';
 import { PLOTTER_UNITS_PER_MM } from '@/core/units/length';
-import { FARTHEST_MM, MOST_CHARACTERS, MOST_ELEMENTS, problem, tooFar, type FileProblem } from '../cut-file/cut-file';
+import { FARTHEST_MM, MOST_CHARACTERS, problem, tooFar, type FileProblem } from '../cut-file/cut-file';
 
 /** One instruction with its place in the text. */
 export interface HpglInstruction {
@@ -53,10 +53,12 @@ export const DRAWS: ReadonlySet<string> = new Set(['PU', 'PD', 'PA', 'PR', 'AA',
 const RESETS: ReadonlySet<string> = new Set(['SC', 'IP', 'IW', 'RO']);
 
 const ESCAPE = /\u001b(?:%-?\d*[AB]|E|\.[A-Z@()](?:[\d;]*:)?)/y;
-const INSTRUCTION = /([A-Za-z])([A-Za-z])([^A-Za-z;\u001b]*);?/y;
+const NAME = /[A-Za-z][A-Za-z]/y;
 const BETWEEN = /[\s;,\u0000]+/y;
-const VALUE = /[\s,]*([+-]?(?:\d+\.?\d*|\.\d+))(?=[\s,+-]|$)/y;
-const REST = /^[\s,]*$/;
+
+/** Of a whole file: more would cost more memory than any cutter's own. */
+const MOST_INSTRUCTIONS = 2_000_000;
+const MOST_NUMBERS = 4_000_000;
 
 /** How many values each drawing instruction takes: pairs, or its own counts. */
 function countIsRight(name: string, count: number): boolean {
@@ -64,56 +66,88 @@ function countIsRight(name: string, count: number): boolean {
   return name === 'CI' ? count === 1 || count === 2 : count % 2 === 0;
 }
 
-/** One number after another, also where only a sign stands between them. Null: something else. */
-function scannedNumbers(words: string): readonly number[] | null {
-  const numbers: number[] = [];
-  let at = 0;
-  for (;;) {
-    VALUE.lastIndex = at;
-    const found = VALUE.exec(words);
-    if (!found) return REST.test(words.slice(at)) ? numbers : null;
-    numbers.push(Number(found[1]));
-    at = VALUE.lastIndex;
+const isDigit = (code: number): boolean => code >= 48 && code <= 57;
+const isLetter = (code: number): boolean => (code >= 65 && code <= 90) || (code >= 97 && code <= 122);
+const isBlank = (code: number): boolean => code <= 32 && code !== 27;
+const [PLUS, MINUS, COMMA, DOT, SEMICOLON, ESC] = [43, 45, 44, 46, 59, 27];
+
+/** End of a number at `at`; `at` itself where none stands. */
+function numberEnd(text: string, at: number): number {
+  let end = at;
+  const sign = text.charCodeAt(end);
+  if (sign === PLUS || sign === MINUS) end += 1;
+  const first = end;
+  while (isDigit(text.charCodeAt(end))) end += 1;
+  let digits = end - first;
+  if (text.charCodeAt(end) === DOT) {
+    const point = end + 1;
+    end = point;
+    while (isDigit(text.charCodeAt(end))) end += 1;
+    digits += end - point;
   }
+  return digits > 0 ? end : at;
 }
 
-const PLAIN = /^[\d\s,.+-]*$/;
+/** Where an instruction's values end: at a letter, a semicolon, an escape or the end of the text. */
+function valuesEnd(text: string, from: number): number {
+  let at = from;
+  for (; at < text.length; at++) {
+    const code = text.charCodeAt(at);
+    if (isLetter(code) || code === SEMICOLON || code === ESC) break;
+  }
+  return at;
+}
 
-/** Numbers of an instruction; those with blanks or commas between them, of which there may be millions, at once. */
-function numbersIn(words: string): readonly number[] | null {
-  if (!PLAIN.test(words)) return null;
+/** Numbers of an instruction, also where only a sign stands between two; or what is wrong with them. */
+function numbersIn(text: string, from: number, to: number): readonly number[] | 'no-number' | 'too-many' {
   const numbers: number[] = [];
-  for (const word of words.split(/[\s,]+/)) {
-    if (word === '') continue;
-    const value = +word;
-    if (Number.isNaN(value)) return scannedNumbers(words);
-    numbers.push(value);
+  let at = from;
+  let isFresh = true;
+  while (at < to) {
+    const code = text.charCodeAt(at);
+    if (code === COMMA || isBlank(code)) {
+      at += 1;
+      isFresh = true;
+      continue;
+    }
+    const end = numberEnd(text, at);
+    if (end === at || (!isFresh && code !== PLUS && code !== MINUS)) return 'no-number';
+    if (numbers.length >= MOST_NUMBERS) return 'too-many';
+    numbers.push(Number(text.slice(at, end)));
+    at = end;
+    isFresh = false;
   }
   return numbers;
 }
 
-function checked(name: string, words: string, start: number): Result<readonly number[], FileProblem> {
-  const where = `${name} at character ${start + 1}`;
-  if (RESETS.has(name)) {
-    if (words.trim() === '') return ok([]);
-    return fail(
-      problem('not-understood', where, `${name} changes the scale, window or turn of the drawing: save it without.`),
-    );
-  }
-  if (CARRIED.has(name)) return ok(name === 'SP' ? (numbersIn(words) ?? []) : []);
+/** Number of the pen an instruction takes; 0 puts it away. */
+function penIn(text: string, from: number, to: number): readonly number[] {
+  const numbers = numbersIn(text, from, to);
+  return typeof numbers === 'string' ? [] : numbers;
+}
+
+const tooMany = (): FileProblem => problem('too-large', 'file', 'More than two million instructions or points.');
+
+function checked(
+  name: string,
+  text: string,
+  [start, from, to]: readonly [number, number, number],
+): Result<readonly number[], FileProblem> {
+  const refuse = (words: string): Result<never, FileProblem> =>
+    fail(problem('not-understood', `${name} at character ${start + 1}`, words));
+  if (RESETS.has(name))
+    return text.slice(from, to).trim() === ''
+      ? ok([])
+      : refuse(`${name} changes the scale, window or turn of the drawing: save it without.`);
+  if (CARRIED.has(name)) return ok(name === 'SP' ? penIn(text, from, to) : []);
   if (!DRAWS.has(name))
-    return fail(
-      problem(
-        'not-understood',
-        where,
-        `The instruction ${name} is not followed: save the file as plain lines and arcs.`,
-      ),
-    );
-  const values = numbersIn(words);
-  if (!values) return fail(problem('not-understood', where, `${name} holds something that is no number.`));
-  if (!countIsRight(name, values.length))
-    return fail(problem('not-understood', where, `${name} has ${values.length} numbers: pairs are expected.`));
-  if (values.some((v) => Math.abs(v) > FARTHEST_MM * PLOTTER_UNITS_PER_MM)) return fail(tooFar(where));
+    return refuse(`The instruction ${name} is not followed: save the file as plain lines and arcs.`);
+  const values = numbersIn(text, from, to);
+  if (values === 'too-many') return fail(tooMany());
+  if (values === 'no-number') return refuse(`${name} holds something that is no number.`);
+  if (!countIsRight(name, values.length)) return refuse(`${name} has ${values.length} numbers: pairs are expected.`);
+  if (values.some((v) => Math.abs(v) > FARTHEST_MM * PLOTTER_UNITS_PER_MM))
+    return fail(tooFar(`${name} at character ${start + 1}`));
   return ok(values);
 }
 
@@ -130,36 +164,45 @@ function stepOver(pattern: RegExp, text: string, at: number): number {
 
 interface Reader {
   readonly text: string;
-  readonly found: HpglInstruction[];
+  /** Takes each instruction that is read, and may refuse it. */
+  readonly take: (instruction: HpglInstruction) => FileProblem | null;
   endMark: string;
+  instructions: number;
+  numbers: number;
 }
 
 /** One instruction at `at`: where the next begins, or why it was not understood. */
 function takeInstruction(reader: Reader, at: number): Result<number, FileProblem> {
   const { text } = reader;
-  INSTRUCTION.lastIndex = at;
-  const match = INSTRUCTION.exec(text);
-  if (!match)
+  const from = stepOver(NAME, text, at);
+  if (from === at)
     return fail(
       problem('not-a-drawing', `character ${at + 1}`, 'The file is no plotter file: an instruction was expected.'),
     );
-  const name = `${match[1] ?? ''}${match[2] ?? ''}`.toUpperCase();
-  if (name === 'LB') return ok(labelEnd(text, at + 2, reader.endMark));
+  const name = text.slice(at, from).toUpperCase();
+  if (name === 'LB') return ok(labelEnd(text, from, reader.endMark));
   if (name === 'DT') {
-    reader.endMark = text[at + 2] ?? reader.endMark;
-    return ok(at + 3);
+    reader.endMark = text[from] ?? reader.endMark;
+    return ok(from + 1);
   }
-  const end = INSTRUCTION.lastIndex;
-  const values = checked(name, match[3] ?? '', at);
+  const to = valuesEnd(text, from);
+  const end = text.charCodeAt(to) === SEMICOLON ? to + 1 : to;
+  const values = checked(name, text, [at, from, to]);
   if (!values.ok) return values;
-  reader.found.push({ name, values: values.value, start: at, end });
-  return ok(end);
+  reader.instructions += 1;
+  reader.numbers += values.value.length;
+  if (reader.instructions > MOST_INSTRUCTIONS || reader.numbers > MOST_NUMBERS) return fail(tooMany());
+  const refused = reader.take({ name, values: values.value, start: at, end });
+  return refused ? fail(refused) : ok(end);
 }
 
-/** Instructions of a plotter file in order, each with its place; labels and device settings are stepped over. */
-export function readInstructions(text: string): Result<readonly HpglInstruction[], FileProblem> {
-  if (text.length > MOST_CHARACTERS) return fail(problem('too-large', 'file', 'More than 64 MB.'));
-  const reader: Reader = { text, found: [], endMark: '\u0003' };
+/**
+ * Hands on the instructions of a plotter file one by one, each with its place; labels and device settings are stepped over.
+ * @returns why the file is not taken, or what `take` refused it for; null when all was taken.
+ */
+export function eachInstruction(text: string, take: Reader['take']): FileProblem | null {
+  if (text.length > MOST_CHARACTERS) return problem('too-large', 'file', 'More than 64 MB.');
+  const reader: Reader = { text, take, endMark: '\u0003', instructions: 0, numbers: 0 };
   let at = 0;
   while (at < text.length) {
     const next = stepOver(ESCAPE, text, stepOver(BETWEEN, text, at));
@@ -168,10 +211,8 @@ export function readInstructions(text: string): Result<readonly HpglInstruction[
       continue;
     }
     const taken = takeInstruction(reader, at);
-    if (!taken.ok) return taken;
-    if (reader.found.length > 2 * MOST_ELEMENTS)
-      return fail(problem('too-large', 'file', 'More than two million instructions.'));
+    if (!taken.ok) return taken.error;
     at = taken.value;
   }
-  return ok(reader.found);
+  return null;
 }

@@ -2,8 +2,8 @@ import fc from 'fast-check';
 import { apply, inverseOf, type Affine, type Point } from '@/core/geometry/affine';
 import type { MoveRequest } from '../cut-file/cut-file';
 import { moveHpgl, surveyHpgl } from './move-hpgl';
-import { readInstructions } from './hpgl-commands';
-import { strokesOf } from './hpgl-strokes';
+import { eachInstruction } from './hpgl-commands';
+import { eachPlaceOf, follower } from './hpgl-strokes';
 import { readHpgl } from './hpgl';
 
 const by = (affine: Affine<'page', 'page'>, names = ['pen 1']): MoveRequest => ({
@@ -21,11 +21,18 @@ function moved(text: string, request: MoveRequest): string {
 
 /** Lines drawn with a pen, by a follower of its own: absolute places in mm, one list for each stroke with the tool down. */
 function drawnBy(text: string, pen: string): Point<'page'>[][] {
-  const read = readInstructions(text);
-  if (!read.ok) throw new Error(read.error.words);
-  return strokesOf(read.value)
-    .filter((s) => s.pen === pen && s.isDown && s.path.length > 0)
-    .map((s) => [s.from, ...s.path.map((p) => p.to)]);
+  const follow = follower();
+  const lines: Point<'page'>[][] = [];
+  const wrong = eachInstruction(text, (instruction) => {
+    const stroke = follow(instruction);
+    if (stroke?.pen !== pen || !stroke.isDown || stroke.path.length === 0) return null;
+    const line: Point<'page'>[] = [];
+    eachPlaceOf(stroke, (place) => line.push(place));
+    lines.push(line);
+    return null;
+  });
+  if (wrong) throw new Error(wrong.words);
+  return lines;
 }
 
 describe('cut lines moved in a plotter file', () => {

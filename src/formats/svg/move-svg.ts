@@ -1,27 +1,34 @@
-import { apply, invert, then, type Affine, type Point } from '@/core/geometry/affine';
-import { lineAsCubic, moveCubic } from '@/core/geometry/cubic';
+import { invert, type Affine } from '@/core/geometry/affine';
 import { affineInside, movePoint } from '@/core/geometry/plane-move';
 import { fail, ok, type Result } from '@/core/result';
 import {
-  BEND_TOLERANCE_MM,
   MOST_PIECES,
   problem,
   tellProgress,
   tooFar,
-  tooManyPieces,
-  type Box,
   type FileProblem,
   type MovedFile,
   type MoveRequest,
+  type PiecesLeft,
   type ReadOptions,
   type Remark,
   type Survey,
 } from '../cut-file/cut-file';
-import { boxChange, extentRemark, groupsOf, growBox, isNear, linesOf, type Drawn } from '../cut-file/extent';
+import {
+  boxChange,
+  emptyExtent,
+  extentOf,
+  extentRemark,
+  gatherer,
+  growBy,
+  growTo,
+  isNear,
+  type Extent,
+} from '../cut-file/extent';
 import { spliced, type Edit } from '../cut-file/splice';
-import { childrenOf, idsOf, leafHull, leafLines, shapesOf, type Lookup } from './svg-content';
+import { childrenOf, eachLeafPlace, idsOf, leafLines, shapesOf, type Lookup } from './svg-content';
 import { afterName, attributeSpan, type SvgElement } from './svg-elements';
-import { outlineOf, type SubPath } from './svg-outline';
+import { bentLeaf } from './svg-bend';
 import { placeWords, readSvgScene, type SvgLeaf, type SvgScene } from './svg-scene';
 import { matrixWords } from './svg-transform';
 
@@ -44,24 +51,28 @@ function coloursOfLeaf(scene: SvgScene, lookup: Lookup, leaf: SvgLeaf): Readonly
   return shapes ? new Set(shapes.map((s) => scene.colours[s.index] ?? own)) : new Set([own]);
 }
 
-function drawnOf(scene: SvgScene, lookup: Lookup): readonly Drawn[] {
-  return scene.leaves
-    .filter((leaf) => leaf.kind !== 'text')
-    .flatMap((leaf) => {
-      const hull = leafHull(scene, lookup, leaf);
-      const box = hull && growBox(null, hull);
-      const lines = () => leafLines(scene, lookup, leaf);
-      return [...coloursOfLeaf(scene, lookup, leaf)].map((colour) => ({ colour, layer: leaf.layer, box, lines }));
-    });
+function extentOfLeaf(scene: SvgScene, lookup: Lookup, leaf: SvgLeaf): Extent {
+  return extentOf((visit) => {
+    eachLeafPlace(scene, lookup, leaf, visit);
+  });
 }
 
 /** What an SVG draws, by colour and by layer. */
 export function surveySvg(text: string, options: ReadOptions = {}): Result<Survey, FileProblem> {
-  const scene = readSvgScene(text, options);
-  if (!scene.ok) return scene;
-  const { widthMm, heightMm, remarks } = scene.value;
-  const drawn = drawnOf(scene.value, lookupOf(scene.value));
-  return ok({ format: 'svg', widthMm, heightMm, groups: groupsOf(drawn), lines: linesOf(drawn), remarks });
+  const read = readSvgScene(text, options);
+  if (!read.ok) return read;
+  const scene = read.value;
+  const lookup = lookupOf(scene);
+  const { take, gathered } = gatherer();
+  for (const leaf of scene.leaves) {
+    if (leaf.kind === 'text') continue;
+    const extent = extentOfLeaf(scene, lookup, leaf);
+    const lines = () => leafLines(scene, lookup, leaf);
+    for (const colour of coloursOfLeaf(scene, lookup, leaf))
+      take({ colour, layer: leaf.layer, count: 1, extent, lines });
+  }
+  const { widthMm, heightMm, remarks } = scene;
+  return ok({ format: 'svg', widthMm, heightMm, ...gathered(), remarks });
 }
 
 type Chosen = 'all' | 'none' | 'some';
@@ -84,84 +95,27 @@ function turnedLeaf(scene: SvgScene, leaf: SvgLeaf, local: Affine<'file', 'file'
   return { start: at, end: at, words: ` transform="${words}"` };
 }
 
-const GEOMETRY: ReadonlySet<string> = new Set([
-  'd',
-  'x',
-  'y',
-  'width',
-  'height',
-  'rx',
-  'ry',
-  'cx',
-  'cy',
-  'r',
-  'x1',
-  'y1',
-  'x2',
-  'y2',
-  'points',
-]);
+interface Progress {
+  readonly edits: Edit[];
+  /** Pieces that bending may still come to. */
+  readonly left: PiecesLeft;
+  readonly before: Extent;
+  readonly after: Extent;
+  movedCount: number;
+  clipped: number;
+  texts: number;
+  /** Uses of something that cannot be followed, and are not moved. */
+  unknown: number;
+}
 
-const pair = (p: Point<'file'>): string => `${Number(p.x.toPrecision(12))} ${Number(p.y.toPrecision(12))}`;
-
-interface Bend {
-  readonly toPage: Affine<'file', 'page'>;
-  readonly back: Affine<'page', 'file'>;
+interface Work {
+  readonly scene: SvgScene;
+  readonly lookup: Lookup;
   readonly request: MoveRequest;
-  readonly left: { pieces: number };
+  readonly done: Progress;
 }
 
-function bentPath(path: SubPath, { toPage, back, request, left }: Bend): string {
-  const words = [`M${pair(apply(back, movePoint(request.move, apply(toPage, path.start))))}`];
-  let here = path.start;
-  const pieces = path.isClosed ? [...path.pieces, { kind: 'line' as const, to: path.start }] : path.pieces;
-  for (const piece of pieces) {
-    const cubic = piece.kind === 'line' ? lineAsCubic(here, piece.to) : piece.cubic;
-    here = cubic[3];
-    const [a, b, c, d] = cubic.map((p) => apply(toPage, p));
-    if (!a || !b || !c || !d || left.pieces <= 0) continue;
-    for (const moved of moveCubic(request.move, [a, b, c, d], BEND_TOLERANCE_MM)) {
-      left.pieces -= 1;
-      words.push(
-        `C${moved
-          .slice(1)
-          .map((p) => pair(apply(back, p)))
-          .join(' ')}`,
-      );
-    }
-  }
-  if (path.isClosed) words.push('Z');
-  return words.join('');
-}
-
-/** A shape written anew as a path, for a move that no matrix can make. */
-function bentLeaf(scene: SvgScene, leaf: SvgLeaf, request: MoveRequest): Result<readonly Edit[], FileProblem> {
-  const { tree } = scene;
-  const element = tree.elements[leaf.index] as SvgElement;
-  const refuse = (kind: FileProblem['kind'], words: string) => fail(problem(kind, placeWords(tree, leaf.index), words));
-  const toPage = leaf.parentMap && leaf.ownMap && then(leaf.ownMap, leaf.parentMap);
-  const back = toPage && invert(toPage);
-  if (!toPage || !back?.ok || leaf.kind !== 'shape')
-    return refuse('cannot-bend', 'Only plain shapes can follow a bow: turn uses into plain paths first.');
-  const outline = outlineOf(element, leaf.view);
-  if (!outline.ok) return refuse('not-understood', outline.error);
-  const left = { pieces: MOST_PIECES };
-  const d = outline.value.map((path) => bentPath(path, { toPage, back: back.value, request, left })).join('');
-  if (left.pieces <= 0) return fail(tooManyPieces(placeWords(tree, leaf.index)));
-  const tag = tree.text.slice(element.start, element.end);
-  const kept = [...tag.matchAll(/\s+([^\s=/<>"']+)\s*=\s*(?:"[^"]*"|'[^']*')/g)].filter(
-    (m) => !GEOMETRY.has(m[1] ?? ''),
-  );
-  const name = tag.slice(1, afterName(tree, element) - element.start).replace(element.name, 'path');
-  const closing = element.closing;
-  const words = `<${name} d="${d}"${kept.map((m) => m[0]).join('')}${closing ? '>' : '/>'}`;
-  return ok([
-    { start: element.start, end: element.end, words },
-    ...(closing ? [{ start: closing[0], end: closing[1], words: `</${name}>` }] : []),
-  ]);
-}
-
-function movedLeaf(scene: SvgScene, leaf: SvgLeaf, request: MoveRequest): Result<readonly Edit[], FileProblem> {
+function movedLeaf({ scene, request, done }: Work, leaf: SvgLeaf): Result<readonly Edit[], FileProblem> {
   if (!leaf.parentMap || !leaf.ownMap)
     return fail(
       problem(
@@ -173,42 +127,36 @@ function movedLeaf(scene: SvgScene, leaf: SvgLeaf, request: MoveRequest): Result
   const back = invert(leaf.parentMap);
   // Something scaled to nothing is not drawn: it has no place to move from.
   if (!back.ok) return ok([]);
-  if (request.move.bow) return bentLeaf(scene, leaf, request);
+  if (request.move.bow) return bentLeaf(scene, leaf, request.move, done.left);
   return ok([turnedLeaf(scene, leaf, affineInside(request.move.affine, leaf.parentMap, back.value))]);
-}
-
-interface Progress {
-  readonly edits: Edit[];
-  before: Box | null;
-  after: Box | null;
-  movedCount: number;
-  clipped: number;
-  texts: number;
-  /** Uses of something that cannot be followed, and are not moved. */
-  unknown: number;
 }
 
 /** A use that cannot be followed: its colour, if it has one, says nothing of what it shows. */
 const isUnknownUse = (scene: SvgScene, lookup: Lookup, leaf: SvgLeaf): boolean =>
   leaf.kind === 'use' && !shapesOf(scene.tree, lookup, leaf);
 
-interface Work {
-  readonly scene: SvgScene;
-  readonly lookup: Lookup;
-  readonly request: MoveRequest;
-  readonly done: Progress;
+/** Takes the leaf into the outer boxes, and says what its own is. */
+function measured({ scene, lookup, request, done }: Work, leaf: SvgLeaf, isMoved: boolean): Extent {
+  const own = emptyExtent();
+  const after = isMoved ? emptyExtent() : own;
+  eachLeafPlace(scene, lookup, leaf, (place) => {
+    growTo(own, place);
+    if (isMoved) growTo(after, movePoint(request.move, place));
+  });
+  growBy(done.before, own);
+  growBy(done.after, after);
+  return own;
 }
 
 /** Takes one leaf into what was done; the reason when it cannot be taken. */
-function takeLeaf({ scene, lookup, request, done }: Work, leaf: SvgLeaf): FileProblem | null {
+function takeLeaf(work: Work, leaf: SvgLeaf): FileProblem | null {
+  const { scene, lookup, request, done } = work;
   const part = chosenPart(scene, lookup, leaf, request);
   if (leaf.kind === 'text') {
     done.texts += part === 'none' ? 0 : 1;
     return null;
   }
-  const hull = leafHull(scene, lookup, leaf) ?? [];
-  done.before = growBox(done.before, hull);
-  done.after = growBox(done.after, part === 'all' ? hull.map((p) => movePoint(request.move, p)) : hull);
+  const extent = measured(work, leaf, part === 'all');
   if (part === 'none') {
     done.unknown += isUnknownUse(scene, lookup, leaf) ? 1 : 0;
     return null;
@@ -219,8 +167,8 @@ function takeLeaf({ scene, lookup, request, done }: Work, leaf: SvgLeaf): FilePr
       placeWords(scene.tree, leaf.index),
       'It shows lines to cut and others together: unlink the clone in the drawing program first.',
     );
-  if (!isNear(hull)) return tooFar(placeWords(scene.tree, leaf.index));
-  const edits = movedLeaf(scene, leaf, request);
+  if (!isNear(extent)) return tooFar(placeWords(scene.tree, leaf.index));
+  const edits = movedLeaf(work, leaf);
   if (!edits.ok) return edits.error;
   for (const edit of edits.value) done.edits.push(edit);
   done.movedCount += 1;
@@ -253,10 +201,19 @@ export function moveSvg(text: string, request: MoveRequest, options: ReadOptions
   const read = readSvgScene(text, options);
   if (!read.ok) return read;
   const scene = read.value;
-  const done: Progress = { edits: [], before: null, after: null, movedCount: 0, clipped: 0, texts: 0, unknown: 0 };
+  const done: Progress = {
+    edits: [],
+    left: { pieces: MOST_PIECES },
+    before: emptyExtent(),
+    after: emptyExtent(),
+    movedCount: 0,
+    clipped: 0,
+    texts: 0,
+    unknown: 0,
+  };
   const work = { scene, lookup: lookupOf(scene), request, done };
   for (const [i, leaf] of scene.leaves.entries()) {
-    tellProgress(options, i, scene.leaves.length);
+    tellProgress(options, i, i / scene.leaves.length);
     const wrong = takeLeaf(work, leaf);
     if (wrong) return fail(wrong);
   }

@@ -1,6 +1,6 @@
 import { DOMParser, onErrorStopParsing, type Element } from '@xmldom/xmldom';
-import svgpath from 'svgpath';
 import { fail, ok, type Result } from '@/core/result';
+import { pathOutline } from './svg-outline';
 
 export interface SvgPolyline {
   /** Stroke or fill colour as written. */
@@ -29,33 +29,21 @@ function lengthMm(text: string): number {
   return match ? Number(match[1]) : NaN;
 }
 
-/** End point of one absolute segment. */
-function endOf(segment: readonly (string | number)[], here: Place, start: Place): Place {
-  const numbers = segment.slice(1).map(Number);
-  if (segment[0] === 'Z') return { ...start };
-  if (segment[0] === 'H') return { x: numbers.at(-1) ?? NaN, y: here.y };
-  if (segment[0] === 'V') return { x: here.x, y: numbers.at(-1) ?? NaN };
-  return { x: numbers.at(-2) ?? NaN, y: numbers.at(-1) ?? NaN };
-}
-
 interface Place {
   readonly x: number;
   readonly y: number;
 }
 
-/** Sub-paths of one path element as polylines. */
-function subPaths(d: string): Result<Place[][], string> {
-  const path = svgpath(d).abs().unshort();
-  const { err } = path as unknown as { readonly err: string };
-  if (err) return fail(err);
-  const lines: Place[][] = [];
-  path.iterate((segment, _index, x, y) => {
-    const line = lines.at(-1);
-    const end = endOf(segment, { x, y }, line?.[0] ?? { x, y });
-    if (segment[0] === 'M' || !line) lines.push([end]);
-    else line.push(end);
-  });
-  return ok(lines);
+/** Sub-paths of one path element as polylines; a closed one ends where it began. */
+function subPaths(d: string): Result<readonly (readonly Place[])[], string> {
+  const outline = pathOutline(d);
+  if (!outline.ok) return outline;
+  return ok(
+    outline.value.map(({ start, pieces, isClosed }) => {
+      const ends = pieces.map((p) => (p.kind === 'line' ? p.to : p.cubic[3]));
+      return [start, ...ends, ...(isClosed ? [start] : [])];
+    }),
+  );
 }
 
 function polylinesOf(element: Element, index: number): Result<SvgPolyline[], SvgReadError> {

@@ -1,6 +1,6 @@
 import { apply, identity, then, translation, type Affine, type Point } from '@/core/geometry/affine';
 import { cubicAt, type Cubic } from '@/core/geometry/cubic';
-import { hullOf, outlineOf, SHAPES, type SubPath } from './svg-outline';
+import { eachHullPoint, outlineOf, SHAPES, type SubPath } from './svg-outline';
 import type { SvgElement, SvgTree } from './svg-elements';
 import { svgLength } from './svg-length';
 import type { SvgLeaf, SvgScene } from './svg-scene';
@@ -130,10 +130,17 @@ function leafPaths(scene: SvgScene, lookup: Lookup, leaf: SvgLeaf) {
   return found;
 }
 
-/** Page points that hold all of a leaf's shapes inside their box. Null where a part is not understood. */
-export function leafHull(scene: SvgScene, lookup: Lookup, leaf: SvgLeaf): readonly Point<'page'>[] | null {
-  const found = leafPaths(scene, lookup, leaf);
-  return found && found.flatMap(({ paths, toPage }) => hullOf(paths).map((p) => apply(toPage, p)));
+/** Visits page points that hold all of a leaf's shapes inside their box; none where a part is not understood. */
+export function eachLeafPlace(
+  scene: SvgScene,
+  lookup: Lookup,
+  leaf: SvgLeaf,
+  visit: (place: Point<'page'>) => void,
+): void {
+  for (const { paths, toPage } of leafPaths(scene, lookup, leaf) ?? [])
+    eachHullPoint(paths, (place) => {
+      visit(apply(toPage, place));
+    });
 }
 
 /** Lines of a leaf for a picture, page frame; curves by four chords a piece. */

@@ -1,4 +1,4 @@
-import svgpath from 'svgpath';
+import { SVGPathData, SVGPathDataParser, SVGPathDataTransformer, type SVGCommand } from 'svg-pathdata';
 import type { Point } from '@/core/geometry/affine';
 import { arcAsCubics, arcByCentre, type Arc } from '@/core/geometry/arc';
 import { lineAsCubic, quadraticAsCubic, type Cubic } from '@/core/geometry/cubic';
@@ -26,65 +26,86 @@ interface Draft {
   isClosed: boolean;
 }
 
-/** Cubics of one absolute curve segment. */
-function curvesOf(name: string, v: readonly number[], here: At): readonly Cubic<'file'>[] {
-  const [a = 0, b = 0, c = 0, d = 0, e = 0, f = 0, g = 0] = v;
-  if (name === 'C') return [[here, at(a, b), at(c, d), at(e, f)]];
-  if (name === 'Q') return [quadraticAsCubic(here, at(a, b), at(c, d))];
-  const to = at(f, g);
+/** Curve of one absolute segment without shorthands, as cubics. */
+function curvesOf(c: SVGCommand, here: At): readonly Cubic<'file'>[] {
+  if (c.type === SVGPathData.CURVE_TO) return [[here, at(c.x1, c.y1), at(c.x2, c.y2), at(c.x, c.y)]];
+  if (c.type === SVGPathData.QUAD_TO) return [quadraticAsCubic(here, at(c.x1, c.y1), at(c.x, c.y))];
+  if (c.type !== SVGPathData.ARC) return [];
+  const to = at(c.x, c.y);
   const arc = arcByCentre({
     from: here,
     to,
-    radiusX: a,
-    radiusY: b,
-    turnRad: (c * Math.PI) / 180,
-    isLarge: d !== 0,
-    isCounterClockwise: e !== 0,
+    radiusX: c.rX,
+    radiusY: c.rY,
+    turnRad: (c.xRot * Math.PI) / 180,
+    isLarge: c.lArcFlag !== 0,
+    isCounterClockwise: c.sweepFlag !== 0,
   });
   return arc ? arcAsCubics(arc) : [lineAsCubic(here, to)];
 }
 
-const MOST_SEGMENTS = 2_000_000;
-
 /** The end of a straight segment; null for a curve. */
-function straightEnd(name: string, v: readonly number[], here: At): At | null {
-  const [a = 0, b = 0] = v;
-  if (name === 'L') return at(a, b);
-  if (name === 'H') return at(a, here.y);
-  return name === 'V' ? at(here.x, a) : null;
+function straightEnd(c: SVGCommand, here: At): At | null {
+  if (c.type === SVGPathData.LINE_TO) return at(c.x, c.y);
+  if (c.type === SVGPathData.HORIZ_LINE_TO) return at(c.x, here.y);
+  return c.type === SVGPathData.VERT_LINE_TO ? at(here.x, c.y) : null;
 }
 
-/** Takes one absolute segment into the draft. A path goes on from its start after it was closed. */
-function takeSegment(paths: Draft[], name: string, v: readonly number[], here: At): void {
-  const last = paths.at(-1);
-  if (name === 'M') {
-    paths.push({ start: at(v[0] ?? 0, v[1] ?? 0), pieces: [], isClosed: false });
-    return;
-  }
-  if (name === 'Z') {
-    if (last) last.isClosed = true;
-    return;
-  }
-  const own = last && !last.isClosed ? last : { start: here, pieces: [], isClosed: false };
-  if (own !== last) paths.push(own);
-  const to = straightEnd(name, v, here);
-  if (to) own.pieces.push({ kind: 'line', to });
-  else for (const cubic of curvesOf(name, v, here)) own.pieces.push({ kind: 'curve', cubic });
+interface Drafter {
+  readonly paths: Draft[];
+  here: At;
 }
+
+function openPath(drafter: Drafter, start: At): Draft {
+  const path: Draft = { start, pieces: [], isClosed: false };
+  drafter.paths.push(path);
+  drafter.here = start;
+  return path;
+}
+
+/** Takes one absolute segment. A path goes on from its start after it was closed. */
+function takeSegment(drafter: Drafter, c: SVGCommand): void {
+  const last = drafter.paths.at(-1);
+  if (c.type === SVGPathData.MOVE_TO) {
+    openPath(drafter, at(c.x, c.y));
+    return;
+  }
+  if (c.type === SVGPathData.CLOSE_PATH) {
+    if (last) last.isClosed = true;
+    drafter.here = last?.start ?? drafter.here;
+    return;
+  }
+  const own = last && !last.isClosed ? last : openPath(drafter, drafter.here);
+  const to = straightEnd(c, drafter.here);
+  if (to) own.pieces.push({ kind: 'line', to });
+  else for (const cubic of curvesOf(c, drafter.here)) own.pieces.push({ kind: 'curve', cubic });
+  const end = own.pieces.at(-1);
+  if (end) drafter.here = end.kind === 'line' ? end.to : end.cubic[3];
+}
+
+const MOST_SEGMENTS = 1_200_000;
+/** Read a stretch at a time: a path of a million points is never held twice. */
+const STRETCH = 65_536;
 
 /** Sub-paths of path data. @returns the words of what was not understood. */
 export function pathOutline(data: string): Result<readonly SubPath[], string> {
   if (data.trim() === '' || data.trim() === 'none') return ok([]);
-  const path = svgpath(data).abs().unshort();
-  const { err, segments } = path as unknown as { readonly err: string; readonly segments: readonly unknown[] };
-  if (err) return fail(err);
-  if (segments.length > MOST_SEGMENTS) return fail('it has more than two million pieces');
-  const paths: Draft[] = [];
-  path.iterate((segment, _index, x, y) => {
-    const [name, ...values] = segment as [string, ...(string | number)[]];
-    takeSegment(paths, name, values.map(Number), at(x, y));
-  });
-  return ok(paths);
+  const parser = new SVGPathDataParser();
+  const toAbsolute = SVGPathDataTransformer.TO_ABS();
+  const toPlain = SVGPathDataTransformer.NORMALIZE_ST();
+  const drafter: Drafter = { paths: [], here: at(0, 0) };
+  let left = MOST_SEGMENTS;
+  const takeAll = (commands: readonly SVGCommand[]): void => {
+    left -= commands.length;
+    for (const command of commands) takeSegment(drafter, toPlain(toAbsolute(command) as SVGCommand) as SVGCommand);
+  };
+  try {
+    for (let i = 0; i < data.length && left > 0; i += STRETCH) takeAll(parser.parse(data.slice(i, i + STRETCH), []));
+    if (left > 0) takeAll(parser.finish([]));
+  } catch (error) {
+    return fail(error instanceof Error ? error.message : String(error));
+  }
+  return left > 0 ? ok(drafter.paths) : fail(`it has more than ${MOST_SEGMENTS} pieces`);
 }
 
 const straight = (points: readonly At[], isClosed: boolean): readonly SubPath[] => {
@@ -110,17 +131,6 @@ function rectangleOf(element: SvgElement, length: (name: string) => number): str
   if (rx <= 0 || ry <= 0) return `M${x} ${y}h${width}v${height}h${-width}z`;
   const arc = (dx: number, dy: number): string => `a${rx} ${ry} 0 0 1 ${dx} ${dy}`;
   return `M${x + rx} ${y}H${x + width - rx}${arc(rx, ry)}V${y + height - ry}${arc(-rx, ry)}H${x + rx}${arc(-rx, -ry)}V${y + ry}${arc(rx, -ry)}z`;
-}
-
-function pointsOf(words: string): Result<readonly At[], string> {
-  const numbers = words
-    .trim()
-    .split(/[\s,]+|(?<=[\d.])(?=[+-])/)
-    .filter(Boolean)
-    .map(Number);
-  if (numbers.some((n) => !Number.isFinite(n)) || numbers.length % 2 !== 0)
-    return fail('its points are not pairs of numbers');
-  return ok(numbers.flatMap((x, i) => (i % 2 === 0 ? [at(x, numbers[i + 1] ?? 0)] : [])));
 }
 
 export const SHAPES: ReadonlySet<string> = new Set([
@@ -162,8 +172,11 @@ export function outlineOf(element: SvgElement, view: { readonly width: number; r
       case 'line':
         return ok(straight([at(length('x1'), length('y1')), at(length('x2'), length('y2'))], false));
       default: {
-        const points = pointsOf(element.attributes.points ?? '');
-        return points.ok ? ok(straight(points.value, element.name === 'polygon')) : points;
+        // A list of points is what follows a path's first letter.
+        const { points = '' } = element.attributes;
+        if (points.trim() === '') return ok([]);
+        const path = pathOutline(`M${points}${element.name === 'polygon' ? 'Z' : ''}`);
+        return path.ok ? path : fail('its points are not pairs of numbers');
       }
     }
   };
@@ -172,7 +185,13 @@ export function outlineOf(element: SvgElement, view: { readonly width: number; r
   return first === undefined ? read : fail(first);
 }
 
-/** Points that hold a sub-path inside their box: ends and controls. */
-export function hullOf(paths: readonly SubPath[]): readonly At[] {
-  return paths.flatMap((p) => [p.start, ...p.pieces.flatMap((s) => (s.kind === 'line' ? [s.to] : s.cubic))]);
+/** Visits the points that hold sub-paths inside their box: ends and controls. */
+export function eachHullPoint(paths: readonly SubPath[], visit: (place: At) => void): void {
+  for (const { start, pieces } of paths) {
+    visit(start);
+    for (const piece of pieces) {
+      if (piece.kind === 'line') visit(piece.to);
+      else piece.cubic.forEach(visit);
+    }
+  }
 }

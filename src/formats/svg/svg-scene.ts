@@ -1,7 +1,7 @@
 import { then, translation, type Affine } from '@/core/geometry/affine';
 import { MM_PER_INCH } from '@/core/units/length';
 import { fail, ok, type Result } from '@/core/result';
-import { problem, type FileProblem, type ReadOptions, type Remark } from '../cut-file/cut-file';
+import { lineNumber, problem, type FileProblem, type ReadOptions, type Remark } from '../cut-file/cut-file';
 import { SHAPES } from './svg-outline';
 import { readSvgTree, type SvgElement, type SvgTree } from './svg-elements';
 import { isPlainNumber, svgLength } from './svg-length';
@@ -49,9 +49,8 @@ export const NO_LAYER = 'no layer';
 export function placeWords(tree: SvgTree, index: number): string {
   const element = tree.elements[index];
   if (!element) return 'unknown place';
-  const line = tree.text.slice(0, element.start).split('\n').length;
   const id = element.attributes.id === undefined ? '' : ` id="${element.attributes.id.slice(0, 40)}"`;
-  return `line ${line}, <${element.name}${id}>`;
+  return `line ${lineNumber(tree.text, element.start)}, <${element.name}${id}>`;
 }
 
 /** Own transform of an element; null when it is not understood, or set by a style sheet. */

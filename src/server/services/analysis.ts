@@ -1,10 +1,11 @@
 import 'server-only';
-import { apply, inverseOf, type Affine } from '@/core/geometry/affine';
+import { apply, type Affine } from '@/core/geometry/affine';
 import { mapInMachine, sheetToMachine, type Load } from '@/core/geometry/load';
 import { fitReadings } from '@/core/fit/fit-readings';
 import type { ErrorMapFit, FitError } from '@/core/fit/fit-error-map';
 import { ASSUMED_MARK_SD_MM, loadCovariance } from '@/core/fit/load-noise';
 import { seededRng, seedFrom } from '@/core/math/random';
+import { cutCorrection } from '@/core/setting/correct-cut';
 import { isOffset, type ActsOn, type MachineSetting } from '@/core/setting/machine-setting';
 import { planSettings, type SettingsPlan } from '@/core/setting/plan-settings';
 import { adviceFor, verdictOf, worstCornerBounds, type Advice, type Bounds, type Verdict } from '@/core/verdict/bound';
@@ -136,8 +137,8 @@ export function analyse(
       plan,
       unknownDirection: wanted.filter((s) => s.sense === null),
       afterSettingsMm: plan.worstAfterMm,
-      fileCorrection: inverseOf(plan.after),
-      fileCorrectionAlone: inverseOf(cut0),
+      fileCorrection: cutCorrection(plan.after),
+      fileCorrectionAlone: cutCorrection(cut0),
       markSdMm,
       loads,
       noise,

@@ -1,9 +1,6 @@
 import 'server-only';
-import type { z } from 'zod';
-import { correctionWork, presented, surveyed, surveyWork } from '@/compute/cut-file';
-import { COMPUTATIONS, type ComputationName } from '@/compute/computations';
-import { ComputeCorrectedFile, ComputeSurvey } from '@/contracts/compute';
-import { fileInThread } from './file-thread';
+import { COMPUTATIONS, type ComputationName, type InputIssue } from '@/compute/computations';
+import { computeInThread } from './computation-thread';
 
 /** RFC 9457: what went wrong, told so that a program can act on it and a person understands it. */
 export interface ProblemDetails {
@@ -25,11 +22,11 @@ export const problemOf = (status: number, kind: string, title: string, detail?: 
 });
 
 /** Path of a value inside what was sent. Source: RFC 6901 (JSON Pointer). */
-const pointerOf = (path: readonly PropertyKey[]): string =>
+const pointerOf = (path: InputIssue['path']): string =>
   path.map((p) => `/${String(p).replaceAll('~', '~0').replaceAll('/', '~1')}`).join('');
 
-function notUnderstood(error: z.ZodError): ApiAnswer {
-  const errors = error.issues.slice(0, 50).map((i) => ({ pointer: pointerOf(i.path), detail: i.message }));
+function notUnderstood(issues: readonly InputIssue[]): ApiAnswer {
+  const errors = issues.map(({ path, message }) => ({ pointer: pointerOf(path), detail: message }));
   return {
     ok: false,
     problem: { ...problemOf(422, 'not-understood', 'What was sent does not fit what is expected'), errors },
@@ -45,30 +42,12 @@ function refused(error: { readonly kind: string; readonly words?: string; readon
   return { ok: false, problem: problemOf(422, kind, 'There is no answer to this', detail === '' ? undefined : detail) };
 }
 
-/** Files are read in a thread of their own; everything else is quick. */
-async function fileAnswer(name: 'drawing' | 'corrected-file', raw: unknown): Promise<ApiAnswer> {
-  if (name === 'drawing') {
-    const parsed = ComputeSurvey.safeParse(raw);
-    if (!parsed.success) return notUnderstood(parsed.error);
-    const survey = await fileInThread(surveyWork(parsed.data));
-    if (!survey.ok) return refused(survey.error);
-    return 'groups' in survey.value ? { ok: true, value: surveyed(survey.value) } : wrongAnswer();
-  }
-  const parsed = ComputeCorrectedFile.safeParse(raw);
-  if (!parsed.success) return notUnderstood(parsed.error);
-  const moved = await fileInThread(correctionWork(parsed.data));
-  if (!moved.ok) return refused(moved.error);
-  return 'bytes' in moved.value ? { ok: true, value: presented(moved.value, parsed.data.file) } : wrongAnswer();
-}
-
-function wrongAnswer(): never {
-  throw new Error('the thread answered another question');
-}
+/** Files come from anywhere: they are read in a thread of their own. Everything else is quick. */
+const IN_THREAD: ReadonlySet<ComputationName> = new Set(['drawing', 'corrected-file']);
 
 /** One computation as other software asks for it. */
 export async function answerApi(name: ComputationName, raw: unknown): Promise<ApiAnswer> {
-  if (name === 'drawing' || name === 'corrected-file') return fileAnswer(name, raw);
-  const done = COMPUTATIONS[name].run(raw);
-  if (!done.parsed) return notUnderstood(done.error);
-  return done.result.ok ? { ok: true, value: done.result.value } : refused(done.result.error);
+  const answered = IN_THREAD.has(name) ? await computeInThread(name, raw) : COMPUTATIONS[name].run(raw);
+  if (!answered.parsed) return notUnderstood(answered.issues);
+  return answered.result.ok ? { ok: true, value: answered.result.value } : refused(answered.result.error);
 }

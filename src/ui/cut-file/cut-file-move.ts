@@ -1,7 +1,7 @@
-import { correctionOnPage, type DrawingLies } from '@/core/cutting/page-move';
-import { inverseOf, largestDisplacement, type Affine, type Point } from '@/core/geometry/affine';
+import { aboutCentre, correctionOnPage, type DrawingLies } from '@/core/cutting/page-move';
+import { largestDisplacement, type Affine, type Point } from '@/core/geometry/affine';
 import { fromParameters, type ErrorParameters } from '@/core/geometry/error-parameters';
-import { aboutCentre } from '@/core/cutting/page-move';
+import { cutCorrection } from '@/core/setting/correct-cut';
 import type { DrawnGroup, Survey } from '@/workers/cut-file.client';
 
 export const ROLES = ['stays', 'cut', 'marks'] as const;
@@ -52,7 +52,7 @@ export function likelyCentre(survey: Survey, marks: readonly DrawnGroup[]): Poin
 
 /** A move typed as the error that is seen: cut less print, in the drawing's own directions. */
 export function typedMove(error: ErrorParameters, centre: Point<'page'>): PageMap {
-  return aboutCentre(inverseOf(fromParameters<'page'>(error)), centre);
+  return aboutCentre(cutCorrection(fromParameters<'page'>(error)), centre);
 }
 
 export const savedMove = (

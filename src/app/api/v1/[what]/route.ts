@@ -22,17 +22,31 @@ export async function GET(_request: Request, { params }: Context): Promise<Respo
   return Response.json(openApiDocument());
 }
 
-async function jsonOf(
-  request: Request,
-): Promise<{ ok: true; value: unknown } | { ok: false; problem: ProblemDetails }> {
+type Body = { readonly ok: true; readonly value: unknown } | { readonly ok: false; readonly problem: ProblemDetails };
+
+const tooLarge = (): Body => ({ ok: false, problem: problemOf(413, 'too-large', 'More than 64 MiB') });
+
+/** The bytes of a request, given up as soon as there are too many. Null: too many. */
+async function bytesOf(request: Request): Promise<Uint8Array | null> {
+  const chunks: Uint8Array[] = [];
+  let length = 0;
+  for await (const chunk of (request.body ?? []) as AsyncIterable<Uint8Array> | Uint8Array[]) {
+    length += chunk.byteLength;
+    if (length > MOST_BYTES) return null;
+    chunks.push(chunk);
+  }
+  return Buffer.concat(chunks, length);
+}
+
+async function jsonOf(request: Request): Promise<Body> {
   const type = request.headers.get('content-type') ?? '';
   if (!/^application\/json\b/i.test(type))
     return { ok: false, problem: problemOf(415, 'not-json', 'Send the question as application/json') };
-  const length = Number(request.headers.get('content-length') ?? 0);
-  const body = await request.arrayBuffer();
-  if (length > MOST_BYTES || body.byteLength > MOST_BYTES)
-    return { ok: false, problem: problemOf(413, 'too-large', 'More than 64 MiB') };
-  if (length > 0 && body.byteLength !== length)
+  const announced = Number(request.headers.get('content-length') ?? 0);
+  if (announced > MOST_BYTES) return tooLarge();
+  const body = await bytesOf(request);
+  if (!body) return tooLarge();
+  if (announced > 0 && body.byteLength !== announced)
     return { ok: false, problem: problemOf(400, 'cut-short', 'Fewer bytes arrived than were announced') };
   try {
     return { ok: true, value: JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(body)) };

@@ -1,3 +1,4 @@
+import { request as httpRequest } from 'node:http';
 import { expect, test } from '@playwright/test';
 
 interface Description {
@@ -87,4 +88,33 @@ test('/api/v1 tells what is wrong as problem details, by name and place', async 
     status: 422,
     type: '/api/v1/problems/not-a-drawing',
   });
+});
+
+/** The status that a body gets which never says how long it is. */
+function statusOfUntold(address: string, megabytes: number): Promise<number> {
+  return new Promise((resolve, reject) => {
+    const headers = { 'content-type': 'application/json', 'transfer-encoding': 'chunked' };
+    const asking = httpRequest(address, { method: 'POST', headers });
+    const piece = Buffer.alloc(1024 * 1024, 0x20);
+    const send = (left: number): void => {
+      if (left === 0) asking.end();
+      else asking.write(piece, () => setImmediate(send, left - 1));
+    };
+    asking.on('response', (answer) => {
+      resolve(answer.statusCode ?? 0);
+      asking.destroy();
+    });
+    asking.on('error', reject);
+    send(megabytes);
+  });
+}
+
+test('/api/v1 refuses more than 64 MiB, also when it is not told how much is coming', async ({ request, baseURL }) => {
+  const told = await request.post('/api/v1/drawing', {
+    data: Buffer.alloc(65 * 1024 * 1024, 0x20),
+    headers: { 'content-type': 'application/json' },
+  });
+  expect(told.status()).toBe(413);
+  expect(await statusOfUntold(`${baseURL}/api/v1/drawing`, 90)).toBe(413);
+  expect((await request.get('/api/v1/openapi.json')).status()).toBe(200);
 });

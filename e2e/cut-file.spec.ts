@@ -86,3 +86,20 @@ test('a DXF and a plotter file come back as what they were; a file of another ki
   await choose(page, 'poem.svg', 'By the weir the water slows');
   await expect(page.getByText(/poem.svg was not taken/)).toBeVisible();
 });
+
+test('a drawing with a script in it is only its lines: nothing runs, nothing is fetched', async ({ page }) => {
+  await openSetup(page, 'Heronry');
+  await page.getByRole('link', { name: 'Correct a cut file' }).click();
+  const asked: string[] = [];
+  page.on('request', (request) => asked.push(request.url()));
+  const trap = DISCS.replace('<svg ', '<svg onload="window.trapped = 1" ').replace(
+    '<g id="Marks">',
+    '<script>window.trapped = 2</script><image href="/trap.png"/><style>@import "/trap.css";</style><foreignObject><img src="/trap.png" onerror="window.trapped = 3"/></foreignObject><g id="Marks">',
+  );
+  await choose(page, '<img src=x onerror=alert(1)>.svg', trap);
+  await page.getByRole('button', { name: 'by layer' }).click();
+  await page.getByLabel('Across').fill('0.5');
+  expect((await makeAndTake(page)).text).toContain('window.trapped = 2');
+  expect(await page.evaluate(() => 'trapped' in window)).toBe(false);
+  expect(asked.filter((url) => url.includes('trap'))).toEqual([]);
+});

@@ -15,7 +15,7 @@ test('print against page: margins by rule say how the print lies, and what to do
   const lies = page.getByRole('status', { name: 'The print lies' });
   await expect(lies.getByRole('row', { name: /across 2\.50.mm to the right/ })).toBeVisible();
   await expect(lies.getByRole('row', { name: /turned 0\.00.mm .* no more than measuring can make it/ })).toBeVisible();
-  await expect(lies.getByText('These lengths do not tell: scale across, scale along, out of square.')).toBeVisible();
+  await expect(lies.getByText('These lengths do not tell: scale across, scale along.')).toBeVisible();
   await expect(page.getByText(/It is not in the middle of its page/)).toBeVisible();
   await page.getByText('Widths and lengths too').click();
   await page.getByLabel('width, at the top').fill('183.8');

@@ -75,6 +75,36 @@ describe('a print measured by rule', () => {
       expect.closeTo(0.002, 9),
     ]);
   });
+  it('four margins and two diagonals give shift, turn, size and squareness of a print of one scale', () => {
+    const meant: ErrorParameters = {
+      offsetAcrossMm: 0.8,
+      offsetAlongMm: -1.1,
+      rotationRad: -0.003,
+      scaleAcross: 0.004,
+      scaleAlong: 0.004,
+      squareness: 0.005,
+    };
+    // Only with squareness does one scale differ from two equal ones, by its square.
+    const oneScale = fromParameters(meant);
+    const by = (p: Point): Point => apply(oneScale, p);
+    const measured: readonly Measured[] = [
+      ...MARGINS.map((m): Measured => {
+        if (m.kind !== 'place') throw new Error('margins are places');
+        const q = by(m.at);
+        return { ...m, valueMm: m.axis === 'across' ? q.x : q.y };
+      }),
+      ...LENGTHS.slice(2).map((m): Measured => {
+        if (m.kind !== 'distance') throw new Error('diagonals are distances');
+        const [a, b] = [by(m.from), by(m.to)];
+        return { ...m, valueMm: Math.hypot(a.x - b.x, a.y - b.y) };
+      }),
+    ];
+    const fit = fitMeasured(measured, corners);
+    const told = fit.ok && toParameters(fit.value.map);
+    if (!told || !told.ok) throw new Error('not fitted');
+    for (const [name, value] of Object.entries(meant) as [keyof ErrorParameters, number][])
+      expect(told.value[name]).toBeCloseTo(value, name.startsWith('offset') ? 2 : 4);
+  });
   it.each([
     [
       'one margin each way: shift',
@@ -83,7 +113,19 @@ describe('a print measured by rule', () => {
       ['rotation', 'scale across', 'scale along', 'out of square'],
     ],
     ['three margins: shift and turn', MARGINS.slice(0, 3), 'rigid', ['scale across', 'scale along', 'out of square']],
-    ['four margins: the same, with a check', MARGINS, 'rigid', ['scale across', 'scale along', 'out of square']],
+    ['four margins: squareness too', MARGINS, 'rigid_square', ['scale across', 'scale along']],
+    [
+      'four margins and both diagonals: one scale too',
+      [...MARGINS, ...LENGTHS.slice(2)],
+      'scale_square',
+      ['scale across apart from scale along'],
+    ],
+    [
+      'three margins, width and length: two scales',
+      [...MARGINS.slice(0, 3), ...LENGTHS.slice(0, 2)],
+      'two_scales',
+      ['out of square'],
+    ],
     ['width and length: two scales', LENGTHS.slice(0, 2), 'shape_scales', ['shift', 'rotation', 'out of square']],
     [
       'one diagonal: one scale',

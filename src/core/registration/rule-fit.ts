@@ -30,10 +30,34 @@ export type Measured =
       readonly standardUncertaintyMm: number;
     };
 
-/** What measured lengths can carry: a placed model needs margins both ways, a shape only lengths. */
-type RuleModel = ModelName | 'shape' | 'shape_scales' | 'shape_scale';
+/**
+ * What measured lengths can carry. Placed models need margins both ways: those of machines, and with squareness told apart
+ * from turn (margins along two edges) one scale or none. A shape needs only lengths.
+ */
+type RuleModel = ModelName | Square | Shape;
+type Square = 'scale_square' | 'rigid_square';
+type Shape = 'shape' | 'shape_scales' | 'shape_scale';
 
-const SHAPE_BASIS: Readonly<Record<Exclude<RuleModel, ModelName>, readonly (readonly number[])[]>> = {
+type Basis = readonly (readonly number[])[];
+
+/** Rows: the six parameters, order of `design`; columns: the model's own. */
+const OWN_BASIS: Readonly<Record<Square | Shape, Basis>> = {
+  scale_square: [
+    [1, 0, 0, 0, 0],
+    [0, 1, 0, 0, 0],
+    [0, 0, 1, 0, 0],
+    [0, 0, 0, 1, 0],
+    [0, 0, 0, 0, 1],
+    [0, 0, 1, 0, 0],
+  ],
+  rigid_square: [
+    [1, 0, 0, 0],
+    [0, 1, 0, 0],
+    [0, 0, 0, 0],
+    [0, 0, 1, 0],
+    [0, 0, 0, 1],
+    [0, 0, 0, 0],
+  ],
   shape: [
     [0, 0, 0],
     [0, 0, 0],
@@ -52,19 +76,30 @@ const SHAPE_BASIS: Readonly<Record<Exclude<RuleModel, ModelName>, readonly (read
   ],
   shape_scale: [[0], [0], [1], [0], [0], [1]],
 };
+const ONE_SCALE = 'scale across apart from scale along';
 const NOT_PLACED = ['shift', 'rotation'] as const;
-const SHAPE_UNTOLD: Readonly<Record<Exclude<RuleModel, ModelName>, readonly string[]>> = {
+const OWN_UNTOLD: Readonly<Record<Square | Shape, readonly string[]>> = {
+  scale_square: [ONE_SCALE],
+  rigid_square: ['scale across', 'scale along'],
   shape: NOT_PLACED,
   shape_scales: [...NOT_PLACED, 'out of square'],
-  shape_scale: [...NOT_PLACED, 'out of square', 'scale across apart from scale along'],
+  shape_scale: [...NOT_PLACED, 'out of square', ONE_SCALE],
 };
 
 /** Largest first. Margins place a print; lengths alone only shape it. */
-const PLACED_MODELS: readonly RuleModel[] = ['affine', 'two_scales', 'similarity', 'rigid', 'shift'];
+const PLACED_MODELS: readonly RuleModel[] = [
+  'affine',
+  'two_scales',
+  'scale_square',
+  'similarity',
+  'rigid_square',
+  'rigid',
+  'shift',
+];
 const SHAPE_MODELS: readonly RuleModel[] = ['shape', 'shape_scales', 'shape_scale'];
 
-const isShape = (model: RuleModel): model is Exclude<RuleModel, ModelName> => model.startsWith('shape');
-const basisFor = (model: RuleModel) => (isShape(model) ? SHAPE_BASIS[model] : basisOf(model));
+const isOwn = (model: RuleModel): model is Square | Shape => Object.hasOwn(OWN_BASIS, model);
+const basisFor = (model: RuleModel): Basis => (isOwn(model) ? OWN_BASIS[model] : basisOf(model));
 
 export interface RuleFit {
   readonly model: RuleModel;
@@ -184,7 +219,7 @@ function largest(
       degreesOfFreedom: solved.degreesOfFreedom,
       chiSquare: solved.chiSquare,
       residualsMm,
-      untold: isShape(model) ? SHAPE_UNTOLD[model] : UNTOLD[model],
+      untold: isOwn(model) ? OWN_UNTOLD[model] : UNTOLD[model],
       odd: measured
         .map((m, i) => ({ name: m.name, residualMm: residualsMm[i]!, limitMm: ODD_AT * m.standardUncertaintyMm }))
         .filter((m) => Math.abs(m.residualMm) > m.limitMm)

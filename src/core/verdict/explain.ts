@@ -57,7 +57,7 @@ export function explainMap(fit: ErrorMapFit): Explanation {
   };
 }
 
-/** A reading of the worst four of a hundred thousand does not belong. */
+/** How far the farthest reading lies off the map, and by what rule it would be left out. */
 export function explainOdd(fit: ErrorMapFit): Explanation {
   const worst = fit.readings.reduce(
     (a, r) => Math.max(a, Math.abs(r.residualMm) / r.observation.standardUncertaintyMm),

@@ -160,7 +160,7 @@ export async function applyRough(
 
 async function storeRoughFit(session: Session, record: CalibrationRecord, rough: Rough): Promise<string> {
   const id = randomUUID();
-  const variance = 0.17 ** 2 / rough.spots;
+  const variance = 0.17 ** 2 / rough.spotNos.length;
   const covariance = Array.from({ length: 36 }, (_, i) => (i === 0 || i === 7 ? variance : 0));
   const length = Math.hypot(rough.shift.x, rough.shift.y);
   await session.insert(fit).values({

@@ -11,7 +11,8 @@ export interface Rough {
   readonly shift: Point;
   readonly load: Load;
   readonly readingIds: readonly string[];
-  readonly spots: number;
+  /** Spots whose grids were read both ways. */
+  readonly spotNos: readonly number[];
 }
 
 /** The rough position read off the newest set that has one: both components of a spot count together. */
@@ -27,7 +28,7 @@ export function roughOf(record: CalibrationRecord): Rough | null {
   });
   const shift = roughShift(spots);
   return shift
-    ? { cutSetId: set.id, shift, load: set.load, readingIds: own.map((r) => r.id), spots: spots.length }
+    ? { cutSetId: set.id, shift, load: set.load, readingIds: own.map((r) => r.id), spotNos: spots.map((s) => s.spotNo) }
     : null;
 }
 
@@ -38,7 +39,7 @@ export function roughQuestion(record: CalibrationRecord, a: Analysis, system: Un
   const isFineToo = record.readings.some((r) => r.cutSetId === set?.id && r.method !== 'rough' && r.state === 'read');
   const isSameLoad = set?.load.turnDeg === a.load.turnDeg && set.load.face === a.load.face;
   if (!rough || !set || !isFineToo || !isSameLoad) return null;
-  const grids = record.definition.roughs;
+  const grids = record.definition.roughs.filter((g) => rough.spotNos.includes(g.spotNo));
   const mean = (pick: (p: Point) => number): number => grids.reduce((sum, g) => sum + pick(g.centre), 0) / grids.length;
   const d = displacement(a.fit.map, { x: mean((p) => p.x), y: mean((p) => p.y) });
   const fine = { x: d.x + set.fileShift.x, y: d.y + set.fileShift.y };

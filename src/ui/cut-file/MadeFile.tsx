@@ -55,7 +55,7 @@ export function MadeFile({ job, words, isEmpty, emptyWords, onMake }: Props) {
               {`Take ${correctedName(state.name)}`}
             </a>
           </p>
-          <p>{`${state.file.movedCount} lines moved; everything else is as it was, byte for byte.`}</p>
+          <p>{`${state.file.movedCount === 1 ? '1 line' : `${state.file.movedCount} lines`} moved; everything else is as it was, byte for byte.`}</p>
           {state.file.remarks.map((r) => (
             <p key={r.words} className="notice">
               {r.words}

@@ -18,6 +18,7 @@ it('a print 3 mm to the right and 2 mm low, in trade words with its doubt', () =
     ['across', expect.stringMatching(/^3\.00 mm to the right \(\u00b1 0\.\d\d mm\)$/), true],
     ['along', expect.stringMatching(/^2\.00 mm low \(\u00b1 0\.\d\d mm\)$/), true],
     ['turned', expect.stringMatching(/^0\.00 mm over its length/), false],
+    ['out of square', expect.stringMatching(/^its top lies 0\.00 mm to the right/), false],
   ]);
 });
 

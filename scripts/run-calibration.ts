@@ -56,14 +56,14 @@ export async function cutAndRead(
   return readDoneSet(db, actor, calibrationId, { cutSetId, rng: work.rng });
 }
 
-/** Reads a set that is cut. @returns how many figures could be read. */
+/** Reads a set that is cut; `repeatNo` says which look it is. @returns how many figures could be read. */
 export async function readDoneSet(
   db: Database,
   actor: Actor,
   calibrationId: string,
-  work: { cutSetId: string; rng: Rng },
+  work: { cutSetId: string; rng: Rng; repeatNo?: number },
 ): Promise<number> {
-  const { cutSetId } = work;
+  const { cutSetId, repeatNo = 1 } = work;
   const record = await mustLoad(db, calibrationId);
   const set = record.cutSets.find((c) => c.id === cutSetId);
   const picture = set ? await cutsOfSet(db, record, set) : null;
@@ -83,6 +83,7 @@ export async function readDoneSet(
         spotNo: seen.spotNo,
         axis: seen.axis,
         method: 'wedge',
+        repeatNo,
         state: 'read',
         readingMm: seen.readingMm,
         startedAtMm: 0.2,

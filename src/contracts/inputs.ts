@@ -52,6 +52,9 @@ export const MarkTry = z.object({
   outcome: z.enum(['read', 'not_read']),
 });
 
+/** More looks at one figure say nothing new: dot and file rounding stay. */
+export const MOST_LOOKS = 4;
+
 export const SaveReading = z
   .object({
     id: Id,
@@ -59,6 +62,8 @@ export const SaveReading = z
     spotNo: z.number().int().min(1).max(99),
     axis: z.enum(['across', 'along']),
     method: z.enum(['wedge', 'rough', 'rim', 'rim_back']),
+    /** Which look at the figure: looks are blind to each other and combine; the same one made again supersedes. Absent: the first. */
+    repeatNo: z.number().int().min(1).max(MOST_LOOKS).optional(),
     state: z.enum(['read', 'skipped', 'unreadable']),
     readingMm: Length.nullable(),
     startedAtMm: Length,
@@ -101,6 +106,6 @@ export type StartCalibrationInput = z.infer<typeof StartCalibration>;
 export type CheckPrintInput = z.infer<typeof CheckPrint>;
 export type RecordCutInput = z.infer<typeof RecordCut>;
 export type MarkTryInput = z.infer<typeof MarkTry>;
-export type SaveReadingInput = z.infer<typeof SaveReading>;
+export type SaveReadingInput = z.input<typeof SaveReading>;
 export type UseRoughInput = z.infer<typeof UseRough>;
 export type AcceptCorrectionInput = z.input<typeof AcceptCorrection>;

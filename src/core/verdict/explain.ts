@@ -2,7 +2,8 @@ import { displacement, type Point } from '../geometry/affine';
 import { covarianceAt, largestSd } from '../fit/point-covariance';
 import type { ErrorMapFit } from '../fit/fit-error-map';
 import { studentQuantile } from '../math/quantile';
-import { readingUncertainty, PLOTTER_ROUNDING_MM, type ReadingConditions } from '../reading/uncertainty';
+import { ENOUGH_DEGREES, lookSd, looksUncertainty, type Repeatability } from '../reading/repeats';
+import { PLOTTER_ROUNDING_MM, type ReadingConditions } from '../reading/uncertainty';
 import { formatFixed } from '../units/length';
 import { CONFIDENCE, type Bounds, type Verdict } from './bound';
 import type { NextJob } from './next-job';
@@ -18,18 +19,28 @@ export interface Explanation {
 const mm = (value: number): string => formatFixed(value, 3);
 const signed = (value: number): string => formatFixed(value, 3, true);
 
+/** The eye's part of a reading's doubt: assumed, or as its own repeats show it. */
+function eyeLines(c: ReadingConditions, known: Repeatability | null): readonly string[] {
+  const step = `step ${c.stepMm} / \u221a12 = ${mm(c.stepMm / Math.sqrt(12))}`;
+  if (!known || known.degrees < ENOUGH_DEGREES) return [step, `eye ${mm(c.operatorSdMm)}`];
+  const { sdMm, degrees } = known;
+  const sd = lookSd(c, known);
+  const eye = `eye and rounding from ${degrees} repeats: ${mm(sdMm)} \u00d7 \u221a(${degrees} / ${degrees - 2}) = ${mm(sd)}`;
+  return sd < c.stepMm / 2 ? [eye, `steadier than half a step, so the step counts whole: ${step}`] : [eye];
+}
+
 /** u of one reading from what goes into it. */
-export function explainReading(c: ReadingConditions): Explanation {
+export function explainReading(c: ReadingConditions, known: Repeatability | null = null): Explanation {
   const parts = [
-    `step ${c.stepMm} / \u221a12 = ${mm(c.stepMm / Math.sqrt(12))}`,
-    `eye ${mm(c.operatorSdMm)}`,
+    ...eyeLines(c, known),
     `printer dot ${mm(c.printerDotMm)} / \u221a12 = ${mm(c.printerDotMm / Math.sqrt(12))}`,
     ...(c.isPlotterFile ? [`plotter unit 0.025 / \u221a12 = ${mm(PLOTTER_ROUNDING_MM)}`] : []),
   ];
+  const u = looksUncertainty(c, known, { count: 1, disputeMm: 0 });
   return {
     id: 'reading',
     title: 'how far one reading can be trusted',
-    lines: [...parts, `root of the sum of their squares: ${mm(readingUncertainty(c))} mm`],
+    lines: [...parts, `root of the sum of their squares: ${mm(u)} mm`],
   };
 }
 

@@ -68,7 +68,13 @@ export async function findReading(session: Session, id: string) {
 
 export function findSlot(
   session: Session,
-  slot: { cutSetId: string; spotNo: number; axis: 'across' | 'along'; method: 'wedge' | 'rough' | 'rim' | 'rim_back' },
+  slot: {
+    cutSetId: string;
+    spotNo: number;
+    axis: 'across' | 'along';
+    method: 'wedge' | 'rough' | 'rim' | 'rim_back';
+    repeatNo: number;
+  },
 ) {
   return session
     .select()
@@ -79,6 +85,7 @@ export function findSlot(
         eq(reading.spotNo, slot.spotNo),
         eq(reading.axis, slot.axis),
         eq(reading.method, slot.method),
+        eq(reading.repeatNo, slot.repeatNo),
       ),
     )
     .orderBy(desc(reading.seq));

@@ -1,6 +1,4 @@
 import 'server-only';
-import { EYE_SD_MM, RIM_EYE_SD_MM } from '@/core/reading/uncertainty';
-import { READING_STEP_MM } from '@/core/target/wedge';
 import {
   explainBound,
   explainMap,
@@ -14,20 +12,15 @@ import {
 } from '@/core/verdict/explain';
 import type { Analysis } from './analysis';
 import { PART_NAMES } from './map-words';
-import type { CalibrationRecord } from './record';
+import { currentSets, type CalibrationRecord } from './record';
+import { repeatsOf } from './repeats';
 
 /** How each figure of a map page was worked out, with this sheet's own numbers. */
 export function explanationsOf(record: CalibrationRecord, a: Analysis): readonly Explanation[] {
   const { toleranceMm } = record.calibration;
-  const { printer, cutter } = record.setupRow;
-  const isRim = record.definition.liftOffs.length > 0;
+  const { conditions, known } = repeatsOf(record, currentSets(record));
   return [
-    explainReading({
-      stepMm: READING_STEP_MM,
-      operatorSdMm: isRim ? RIM_EYE_SD_MM : EYE_SD_MM,
-      printerDotMm: printer.dotPitchMm,
-      isPlotterFile: record.calibration.route === 'D' && cutter.fileFormat === 'hpgl',
-    }),
+    explainReading(conditions, known),
     explainMap(a.fit),
     explainOdd(a.fit),
     ...a.parts

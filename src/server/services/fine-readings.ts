@@ -2,25 +2,26 @@ import 'server-only';
 import type { FigureReading } from '@/core/reading/observation';
 import { wedgeOf } from '@/core/target/sheet-definition';
 import type { CalibrationRecord, CutSet } from './record';
+import { repeatsOf } from './repeats';
 
-/** Current fine readings of some sets, as the fit takes them. */
+/** Current fine readings of some sets, as the fit takes them: looks at the same figure as one. */
 export function fineReadings(record: CalibrationRecord, sets: readonly CutSet[]): readonly FigureReading[] {
-  return record.readings.flatMap((r): FigureReading[] => {
-    const set = sets.find((s) => s.id === r.cutSetId);
-    if (!set || r.readingMm === null || r.standardUncertaintyMm === null) return [];
+  return repeatsOf(record, sets).figures.flatMap(({ row, combined, standardUncertaintyMm }): FigureReading[] => {
+    const set = sets.find((s) => s.id === row.cutSetId);
+    if (!set) return [];
     const common = {
-      id: r.id,
-      readingMm: r.readingMm,
-      standardUncertaintyMm: r.standardUncertaintyMm,
+      id: row.id,
+      readingMm: combined.valueMm,
+      standardUncertaintyMm,
       loadKey: `load ${set.loadNo}`,
       load: set.load,
       fileShift: set.fileShift,
     };
-    if (r.method === 'wedge') {
-      const place = wedgeOf(record.definition, set.setNo, r.spotNo, r.axis);
+    if (row.method === 'wedge') {
+      const place = wedgeOf(record.definition, set.setNo, row.spotNo, row.axis);
       return place ? [{ kind: 'wedge', place, ...common }] : [];
     }
-    const disc = record.definition.liftOffs.find((f) => f.spotNo === r.spotNo);
-    return r.method === 'rim' && disc ? [{ kind: 'rim', axis: r.axis, centre: disc.centre, ...common }] : [];
+    const disc = record.definition.liftOffs.find((f) => f.spotNo === row.spotNo);
+    return disc ? [{ kind: 'rim', axis: row.axis, centre: disc.centre, ...common }] : [];
   });
 }

@@ -8,6 +8,7 @@ import {
   RIM_EYE_SD_MM,
   ROUGH_EYE_SD_MM,
   ROUGH_STEP_MM,
+  type ReadingConditions,
 } from '@/core/reading/uncertainty';
 import { fail, ok, type Result } from '@/core/result';
 import { ROUGH_REACH_MM } from '@/core/target/block';
@@ -49,13 +50,17 @@ async function contextOf(database: Database, calibrationId: string): Promise<Rea
   return { definition: StoredSheet.parse(found.definition.content), route: found.calibration.route, setupRow };
 }
 
-function uncertaintyOf({ setupRow, route }: ReadingContext, method: SaveReadingInput['method']): number {
-  return readingUncertainty({
+/** What the uncertainty of a reading stands on, apart from repeats. */
+export function conditionsOf(
+  { setupRow, route }: Pick<ReadingContext, 'setupRow' | 'route'>,
+  method: SaveReadingInput['method'],
+): ReadingConditions {
+  return {
     stepMm: method === 'rough' ? ROUGH_STEP_MM : READING_STEP_MM,
     operatorSdMm: OPERATOR_SD_MM[method],
     printerDotMm: setupRow.printer.dotPitchMm,
     isPlotterFile: route === 'D' && setupRow.cutter.fileFormat === 'hpgl',
-  });
+  };
 }
 
 const REACH_MM = {
@@ -101,7 +106,8 @@ export async function saveReading(
   return database.transaction(async (session) => {
     // One writer at a time in a slot: the newest is read under a lock on the set.
     await session.select({ id: cutSet.id }).from(cutSet).where(eq(cutSet.id, input.cutSetId)).for('update');
-    const slot = await findSlot(session, input);
+    const { repeatNo = 1 } = input;
+    const slot = await findSlot(session, { ...input, repeatNo });
     const last = slot[0];
     await session.insert(reading).values({
       id: input.id,
@@ -109,13 +115,13 @@ export async function saveReading(
       spotNo: input.spotNo,
       axis: input.axis,
       method: input.method,
-      repeatNo: 1,
+      repeatNo,
       seq: (last?.seq ?? 0) + 1,
       supersedesId: last?.id ?? null,
       state: input.state,
       readingMm: input.readingMm,
       displacementMm: input.readingMm === null ? null : input.readingMm + dither,
-      standardUncertaintyMm: input.readingMm === null ? null : uncertaintyOf(record, input.method),
+      standardUncertaintyMm: input.readingMm === null ? null : readingUncertainty(conditionsOf(record, input.method)),
       raw: { startedAtMm: input.startedAtMm, ditherMm: dither },
       readAt: now(),
       readBy: actor.personId,

@@ -61,7 +61,10 @@ export interface CalibrationRecord {
   readonly sheets: readonly Row<typeof findSheets>[];
   readonly printChecks: readonly Row<typeof findPrintChecks>[];
   readonly cutSets: readonly CutSet[];
+  /** First looks at each figure. */
   readonly readings: readonly Row<typeof findCurrentReadings>[];
+  /** Further looks, blind to the first. */
+  readonly repeats: readonly Row<typeof findCurrentReadings>[];
   readonly corrections: readonly Row<typeof findCorrections>[];
   readonly correctionSettings: readonly Row<typeof findCorrectionSettings>[];
   readonly confirmations: readonly Row<typeof findConfirmations>[];
@@ -128,6 +131,10 @@ export async function loadRecord(session: Session, calibrationId: string): Promi
     session,
     sheets.map((s) => s.id),
   );
+  const current = await findCurrentReadings(
+    session,
+    rows.map((r) => r.id),
+  );
   const corrections = await findCorrections(session, calibrationId);
   const correctionIds = corrections.map((c) => c.id);
   return {
@@ -157,10 +164,8 @@ export async function loadRecord(session: Session, calibrationId: string): Promi
       sheets.map((s) => s.id),
     ),
     cutSets: rows.map((row) => cutSetOf(row, sheets)),
-    readings: await findCurrentReadings(
-      session,
-      rows.map((r) => r.id),
-    ),
+    readings: current.filter((r) => r.repeatNo === 1),
+    repeats: current.filter((r) => r.repeatNo > 1),
     corrections,
     correctionSettings: await findCorrectionSettings(session, correctionIds),
     confirmations: await findConfirmations(session, correctionIds),

@@ -24,6 +24,8 @@ export interface ReadView {
   readonly leftOut: readonly string[];
   readonly kept: Readonly<Record<string, Kept>>;
   readonly isBlind: boolean;
+  /** Which look at the figures: each is blind to the others. */
+  readonly lookNo: number;
   readonly system: UnitSystem;
   /** Random place of the first picture, drawn by the server so that both sides agree. */
   readonly firstStartMm: number;
@@ -77,7 +79,8 @@ function useStation(view: ReadView): Station {
     if (!figure) return;
     const { spotNo, axis } = figure;
     const readingMm = state === 'read' ? typedMm : null;
-    keeper.keep({ cutSetId: view.cutSetId, spotNo, axis, method: 'wedge', state, readingMm, startedAtMm });
+    const repeatNo = view.lookNo;
+    keeper.keep({ cutSetId: view.cutSetId, spotNo, axis, method: 'wedge', repeatNo, state, readingMm, startedAtMm });
     const rest = [...figures.slice(index + 1), ...figures.slice(0, index)];
     const open = rest.find((f) => keeper.kept[keyOf(f)] === undefined);
     choose(open ? figures.indexOf(open) : index);

@@ -24,6 +24,8 @@ export interface RimView {
   readonly isSeenThrough: boolean;
   readonly kept: Readonly<Record<string, Kept>>;
   readonly isBlind: boolean;
+  /** Which look at the discs: each is blind to the others. */
+  readonly lookNo: number;
   readonly system: UnitSystem;
   /** Random place of the first picture, drawn by the server so that both sides agree. */
   readonly firstStart: Point;
@@ -87,6 +89,7 @@ export function RimStation({ view }: { readonly view: RimView }) {
         spotNo,
         axis,
         method: view.method,
+        repeatNo: view.lookNo,
         state,
         readingMm: isRead ? shown[component] : null,
         startedAtMm: start[component],

@@ -10,6 +10,7 @@ import { looksAnswered, looksOf } from '@/server/services/looks';
 import { FineStation } from './fine-station';
 import { AnalysisMap } from './analysis-map';
 import { OddReadings } from './odd-readings';
+import { LooksInDispute, SecondLook } from './second-look';
 import type { StepProps } from './step-props';
 
 const HEADLINES = { pass: 'In register', fail: 'Still out', cannot_tell: 'Cannot tell yet' } as const;
@@ -96,8 +97,10 @@ function VerdictPage({ record, system }: StepProps) {
               ? 'This cut was made without a fresh load, so it says nothing of the next job. Unload, load again, and cut another set to confirm.'
               : lines.advice}
           </p>
+          <LooksInDispute record={record} system={system} />
           <VerdictDeeds id={id} verdict={a.verdict} isCheck={isCheck} isKept={isKept} />
           {isKept && <p role="status">This verdict is kept.</p>}
+          {a.verdict === 'cannot_tell' && <SecondLook record={record} system={system} analysis={a} />}
         </div>
       </div>
     </>
@@ -122,6 +125,7 @@ export function ConfirmPage(props: StepProps) {
         asked={{
           system,
           isBlind: true,
+          lookNo: 1,
           start: null,
           next: { href: `/calibrations/${record.calibration.id}/confirm`, words: 'All read: the verdict' },
         }}

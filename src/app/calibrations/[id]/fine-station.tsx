@@ -11,7 +11,7 @@ interface Props {
 
 /** The station that a set's figures are read at: wedges one by one, lift-off discs both ways in one look. */
 export function FineStation({ record, set, asked }: Props) {
-  const key = `${set.id} ${asked.start?.spotNo ?? ''} ${asked.start?.axis ?? ''}`;
+  const key = `${set.id} ${asked.lookNo} ${asked.start?.spotNo ?? ''} ${asked.start?.axis ?? ''}`;
   if (record.definition.liftOffs.length > 0) return <RimStation key={key} view={rimViewOf(record, set, asked)} />;
   return <ReadStation key={key} view={readViewOf(record, set, asked)} />;
 }

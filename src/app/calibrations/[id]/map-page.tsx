@@ -9,6 +9,7 @@ import { HowWorkedOut } from '@/ui/map/HowWorkedOut';
 import { AnalysisMap } from './analysis-map';
 import { MarkUsePage } from './mark-use-page';
 import { OddReadings } from './odd-readings';
+import { LooksInDispute, SecondLook } from './second-look';
 import type { StepProps } from './step-props';
 import { TwoFacesPage } from './two-faces-page';
 import { WhichWayPage } from './which-way-page';
@@ -128,6 +129,7 @@ function ErrorMapPage({ record, system, query }: StepProps) {
               {keepAll ? 'leave it out' : 'count it all the same'}
             </Link>
           </OddReadings>
+          <LooksInDispute record={record} system={system} />
           {question && (
             <p className="notice">
               {`${question} `}
@@ -167,6 +169,7 @@ function ErrorMapPage({ record, system, query }: StepProps) {
             </p>
           )}
           <Loads record={record} system={system} analysis={a} isAfter={isAfter} />
+          <SecondLook record={record} system={system} analysis={a} />
           {mapNotes(a, system).map((n) => (
             <p key={n} className="quiet">
               {n}

@@ -13,7 +13,7 @@ interface Props extends Pick<StepProps, 'record' | 'system'> {
 
 /** Readings that the others contradict, each with the way back to its figure. */
 export function OddReadings({ record, system, analysis, isCounted, children }: Props) {
-  const odd = record.readings.filter((r) => analysis.fit.misfitIds.includes(r.id));
+  const odd = [...record.readings, ...record.repeats].filter((r) => analysis.fit.misfitIds.includes(r.id));
   return odd.map((r) => (
     <p key={r.id} className="notice">
       {`Spot ${r.spotNo} ${r.axis} (${formatLength(r.readingMm ?? 0, system, true)}) does not belong: the other readings contradict it. ${isCounted ? 'It is counted all the same.' : 'It is left out.'} `}

@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import { MOST_LOOKS } from '@/contracts/inputs';
 import { isInReach } from '@/core/cutting/rough';
 import { formatLength } from '@/core/units/length';
 import { changeView } from '@/server/services/change-view';
@@ -26,10 +27,19 @@ function nextAfterReading(record: CalibrationRecord, set: CutSet) {
   const { id, kind } = record.calibration;
   if (kind === 'which_way' && set.id === doneSets(record)[0]?.id)
     return { href: `/calibrations/${id}/read`, words: 'All read: now the second cut' };
+  const isConfirming = set.purpose !== 'before' && set.purpose !== 'which_way';
+  if (isConfirming) return { href: `/calibrations/${id}/confirm`, words: 'All read: the verdict' };
   return { href: `/calibrations/${id}/${kind === 'two_faces' ? 'read' : 'map'}`, words: WORDS_AFTER[kind] };
 }
 
+/** Which look at the figures an address asks for. */
+function lookNoOf(query: StepProps['query']): number {
+  const asked = Number(query.again ?? 1);
+  return Number.isInteger(asked) && asked >= 1 && asked <= MOST_LOOKS ? asked : 1;
+}
+
 function Fine({ record, system, query, set }: StepProps & { readonly set: CutSet }) {
+  const lookNo = lookNoOf(query);
   const start = query.spot && query.axis ? { spotNo: Number(query.spot), axis: query.axis } : null;
   return (
     <FineStation
@@ -37,7 +47,8 @@ function Fine({ record, system, query, set }: StepProps & { readonly set: CutSet
       set={set}
       asked={{
         system,
-        isBlind: set.purpose !== 'before',
+        isBlind: set.purpose !== 'before' || lookNo > 1,
+        lookNo,
         start,
         next: nextAfterReading(record, set),
       }}
@@ -83,6 +94,7 @@ function BackOfDiscs({ record, system, query, set }: StepProps & { readonly set:
   const asked = {
     system,
     isBlind: false,
+    lookNo: 1,
     start: query.spot ? { spotNo: Number(query.spot), axis: 'across' as const } : null,
     next: { href: `/calibrations/${record.calibration.id}/map`, words: 'All read: how does the back lie?' },
   };
@@ -98,6 +110,13 @@ function BackOfDiscs({ record, system, query, set }: StepProps & { readonly set:
 const isTurnedOver = (record: CalibrationRecord, set: CutSet): boolean =>
   record.calibration.kind === 'two_faces' &&
   record.readings.filter((r) => r.cutSetId === set.id && r.method === 'rim').length >= looksOf(record, set).length;
+
+const LOOK_TITLES: Readonly<Record<number, string>> = {
+  1: 'Read each figure',
+  2: 'A second look: read each figure as if for the first time',
+  3: 'A third look: read each figure as if for the first time',
+  4: 'A fourth look: read each figure as if for the first time',
+};
 
 export function ReadPage(props: StepProps) {
   const { record, query } = props;
@@ -124,7 +143,9 @@ export function ReadPage(props: StepProps) {
   }
   return (
     <>
-      <h1 className="station-title">{isFine ? 'Read each figure' : 'The cut is far off: read the rough position'}</h1>
+      <h1 className="station-title">
+        {isFine ? LOOK_TITLES[lookNoOf(query)] : 'The cut is far off: read the rough position'}
+      </h1>
       {isFine ? <Fine {...props} set={set} /> : <Rough {...props} set={set} />}
     </>
   );

@@ -6,8 +6,10 @@ import type { RimView } from '@/ui/read/RimStation';
 import type { RoughView } from '@/ui/read/RoughStation';
 import { slotKey, type Kept } from '@/ui/read/slot';
 
-export function keptOf(record: CalibrationRecord, set: CutSet): Record<string, Kept> {
-  const own = record.readings.filter((r) => r.cutSetId === set.id);
+/** What was read of a set in one round of looks. */
+export function keptOf(record: CalibrationRecord, set: CutSet, lookNo = 1): Record<string, Kept> {
+  const rows = lookNo === 1 ? record.readings : record.repeats;
+  const own = rows.filter((r) => r.cutSetId === set.id && r.repeatNo === lookNo);
   return Object.fromEntries(own.map((r) => [slotKey(r), { state: r.state, readingMm: r.readingMm }]));
 }
 
@@ -23,6 +25,7 @@ const pictureHref = (record: CalibrationRecord, set: CutSet): string | null =>
 export interface Asked {
   readonly system: UnitSystem;
   readonly isBlind: boolean;
+  readonly lookNo: number;
   readonly start: ReadView['start'];
   readonly next: ReadView['next'];
 }
@@ -35,7 +38,7 @@ export function readViewOf(record: CalibrationRecord, set: CutSet, asked: Asked)
     code: record.code,
     turnDeg: turnInHand(record, set),
     leftOut: set.leftOut,
-    kept: keptOf(record, set),
+    kept: keptOf(record, set, asked.lookNo),
     firstStartMm: randomStep(),
     pictureHref: pictureHref(record, set),
     ...asked,
@@ -59,7 +62,7 @@ export function rimViewOf(
     discs: record.definition.liftOffs,
     turnDeg: turnInHand(record, set),
     isSeenThrough: isBack || record.setupRow.setup.family === 'F5',
-    kept: keptOf(record, set),
+    kept: keptOf(record, set, asked.lookNo),
     firstStart: { x: randomStep(), y: randomStep() },
     pictureHref: picture && isBack ? `${picture}&face=back` : picture,
     ...asked,

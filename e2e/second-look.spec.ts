@@ -1,0 +1,41 @@
+import { expect, test } from '@playwright/test';
+import { enterReadings, expectAccessible, readPicture, startCheck } from './shop';
+
+test('a second look: blind to the first, contradictions named, the next best spot offered, and how steady the eye is', async ({
+  page,
+}) => {
+  await startCheck(page, 'Towpath');
+  await page.getByRole('button', { name: 'Yes, it is right' }).click();
+  await page.waitForURL(/\/cut/);
+  await page.getByRole('button', { name: 'Cut done' }).click();
+  await page.getByRole('link', { name: /Yes, like this/ }).click();
+  const looks = await readPicture(page, { no: 1, setNo: 1, block: 'A4', kind: 'quick' });
+  await enterReadings(page, looks);
+  await page.getByRole('link', { name: /see the map/ }).click();
+
+  const again = page.getByRole('region', { name: 'Looking again' });
+  await expect(again.getByText(/Of single spots, spot \d+ helps most, looked at once more/)).toBeVisible();
+  await again.getByRole('link', { name: 'Take a second look at every figure' }).click();
+  await expect(page.getByRole('heading', { name: /^A second look/ })).toBeVisible();
+  // Nothing of the first look is shown.
+  await expect(page.getByRole('link', { name: '10 still to read' })).toBeVisible();
+  await expect(page.locator('.so-far .figures').first()).toHaveText('\u2013');
+  const [slip, ...right] = looks;
+  if (!slip) throw new Error('a figure was read');
+  const shifted = { ...slip, value: slip.value > 0 ? slip.value - 0.8 : slip.value + 0.8 };
+  await enterReadings(page, [shifted, ...right]);
+  await expect(page.locator('.so-far .figures').first()).toHaveText('read');
+  await expectAccessible(page);
+  await page.getByRole('link', { name: /see the map/ }).click();
+
+  await expect(page.getByText(/contradict each other. A third look tells which is wrong/)).toBeVisible();
+  await page.getByRole('link', { name: 'Look once more' }).click();
+  await expect(page.getByRole('heading', { name: /^A third look/ })).toBeVisible();
+  await enterReadings(page, [slip]);
+  await page.getByRole('link', { name: '9 still to read' }).click();
+  await expect(page.getByText(/is the odd one of 3 looks and is left out/)).toBeVisible();
+  await expect(again.getByText(/Looks at the same figure scatter by 0\.000 mm .* That is reckoned with/)).toBeVisible();
+  await expectAccessible(page);
+  await page.setViewportSize({ width: 390, height: 844 });
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+});

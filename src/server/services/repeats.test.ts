@@ -1,0 +1,116 @@
+import { randomUUID } from 'node:crypto';
+import { NO_ERROR } from '@/core/geometry/error-parameters';
+import { seededRng } from '@/core/math/random';
+import { testDatabase, type TestDatabase } from '@/db/database.testing';
+import { cutAndRead, mustLoad, readDoneSet } from '../../../scripts/run-calibration';
+import { analyse, type Analysis } from './analysis';
+import { explanationsOf } from './explanations';
+import { nextSpot } from './next-spot';
+import { saveReading } from './readings';
+import type { CalibrationRecord } from './record';
+import { repeatsView } from './repeats';
+import { makeShop, startOrder, type TestShop } from './shop.testing';
+import { startCalibration } from './start';
+import { checkPrint } from './steps';
+
+jest.setTimeout(120_000);
+
+let test: TestDatabase;
+beforeAll(async () => {
+  test = await testDatabase();
+});
+afterAll(async () => {
+  await test.close();
+});
+
+interface Read {
+  readonly shop: TestShop;
+  readonly record: CalibrationRecord;
+  readonly look: (spotNo: number, axis: 'across' | 'along', repeatNo: number, readingMm: number) => Promise<void>;
+  readonly again: () => Promise<CalibrationRecord>;
+}
+
+/** A sheet cut and read once. */
+async function readOnce(kind: 'full' | 'quick'): Promise<Read> {
+  const shop = await makeShop(test.database, { error: { ...NO_ERROR, offsetAcrossMm: 0.2 }, markSdMm: 0.02 });
+  const input = startOrder(shop, kind);
+  await startCalibration(test.database, shop.actor, input);
+  await checkPrint(test.database, shop.actor, { id: randomUUID(), calibrationId: input.id, lineMm: 230 });
+  const load = { turnDeg: 0, face: 'ink-up' } as const;
+  await cutAndRead(test.database, shop.actor, input.id, { load, rng: seededRng(5) });
+  const record = await mustLoad(test.database, input.id);
+  const cutSetId = record.cutSets[0]?.id ?? '';
+  return {
+    shop,
+    record,
+    look: async (spotNo, axis, repeatNo, readingMm) => {
+      const what = { cutSetId, spotNo, axis, repeatNo, readingMm, method: 'wedge', state: 'read' } as const;
+      const done = await saveReading(test.database, shop.actor, { id: randomUUID(), ...what, startedAtMm: 0 });
+      expect(done.ok && done.value.earlierMm).toBeNull();
+    },
+    again: () => mustLoad(test.database, input.id),
+  };
+}
+
+function analysed(record: CalibrationRecord): Analysis {
+  const a = analyse(record);
+  if (!a.ok) throw new Error(a.error.kind);
+  return a.value;
+}
+
+const firstOf = (record: CalibrationRecord, spotNo: number, axis: string): number =>
+  record.readings.find((r) => r.spotNo === spotNo && r.axis === axis)?.readingMm ?? NaN;
+
+it('a whole second look: both count as one reading, the eye is known from them, and doubt shrinks', async () => {
+  const { shop, record, again } = await readOnce('full');
+  const before = analysed(record);
+  expect(repeatsView(record, 'mm')).toEqual({ steadiness: null, notes: [], nextLook: 2 });
+  const cutSetId = record.cutSets[0]?.id ?? '';
+  await readDoneSet(test.database, shop.actor, record.calibration.id, { cutSetId, rng: seededRng(6), repeatNo: 2 });
+  const after = await again();
+  const a = analysed(after);
+  expect([after.readings.length, after.repeats.length]).toEqual([record.readings.length, record.readings.length]);
+  expect(a.fit.readings.length).toBe(before.fit.readings.length);
+  const doubt = (x: Analysis): number => x.bounds.upperMm - x.bounds.worstMm;
+  expect(doubt(a)).toBeLessThan(doubt(before));
+  const { steadiness, nextLook } = repeatsView(after, 'mm');
+  expect(steadiness).toMatch(
+    new RegExp(`from ${record.readings.length} repeats\\)\\. That is reckoned with, in place of the assumed 0\\.04 mm`),
+  );
+  expect(nextLook).toBe(3);
+  expect(explanationsOf(after, a)[0]?.lines[0]).toMatch(/^eye and rounding from \d+ repeats/);
+});
+
+it('two looks that contradict: named, with the way to a third; the third names the odd one and leaves it out', async () => {
+  const { record, look, again } = await readOnce('full');
+  const first = firstOf(record, 2, 'across');
+  await look(2, 'across', 2, first + 0.6);
+  const [dispute] = repeatsView(await again(), 'mm').notes;
+  expect(dispute).toMatchObject({ spotNo: 2, axis: 'across', nextLook: 3 });
+  expect(dispute?.words).toMatch(/contradict each other\. A third look tells which is wrong/);
+  await look(2, 'across', 3, first + 0.05);
+  const after = await again();
+  const [odd] = repeatsView(after, 'mm').notes;
+  expect(odd).toMatchObject({ nextLook: null });
+  expect(odd?.words).toMatch(/is the odd one of 3 looks and is left out/);
+  const fitted = analysed(after).fit.readings.find(
+    (r) => r.observation.id === record.readings.find((x) => x.spotNo === 2 && x.axis === 'across')?.id,
+  );
+  const dithered = record.readings.find((x) => x.spotNo === 2 && x.axis === 'across')?.displacementMm ?? NaN;
+  expect(fitted?.observation.valueMm).toBeCloseTo(dithered + 0.025, 2);
+});
+
+it('the next best spot of a quick check is one of its corners, and less doubt is what a second look there gives', async () => {
+  const { record, look, again } = await readOnce('quick');
+  const before = analysed(record);
+  const next = nextSpot(record, before);
+  if (!next) throw new Error('there is a spot to read');
+  expect(next).toMatchObject({ lookNo: 2 });
+  const spot = record.definition.spots.find((s) => s.spotNo === next.spotNo);
+  expect(Math.abs(spot?.centre.y ?? 0)).toBeGreaterThan(50);
+  for (const axis of ['across', 'along'] as const) await look(next.spotNo, axis, 2, firstOf(record, next.spotNo, axis));
+  const after = nextSpot(await again(), analysed(await again()));
+  expect(next.afterMm).toBeLessThan(next.beforeMm);
+  // Residuals change a little with the values; the promise is of the doubt, not of them.
+  expect(Math.abs((after?.beforeMm ?? NaN) - next.afterMm)).toBeLessThan(0.01);
+});

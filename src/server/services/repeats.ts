@@ -1,0 +1,133 @@
+import 'server-only';
+import { MOST_LOOKS } from '@/contracts/inputs';
+import {
+  assumedLookSd,
+  combineLooks,
+  ENOUGH_DEGREES,
+  lookSd,
+  looksUncertainty,
+  repeatabilityOf,
+  type CombinedLooks,
+  type FigureLook,
+  type Repeatability,
+} from '@/core/reading/repeats';
+import type { ReadingConditions } from '@/core/reading/uncertainty';
+import { formatFixed, formatLength, type UnitSystem } from '@/core/units/length';
+import { looksOf } from './looks';
+import { conditionsOf } from './readings';
+import { currentSets, type CalibrationRecord, type CutSet } from './record';
+
+type ReadingRow = CalibrationRecord['readings'][number];
+
+/** One figure of a set with everything that was read of it. */
+export interface FigureLooks {
+  /** The first look that was read: the figure is known by it. */
+  readonly row: ReadingRow;
+  readonly looks: readonly FigureLook[];
+  readonly combined: CombinedLooks;
+  readonly standardUncertaintyMm: number;
+}
+
+export interface Repeats {
+  readonly figures: readonly FigureLooks[];
+  readonly conditions: ReadingConditions;
+  readonly known: Repeatability | null;
+}
+
+const slotOf = (r: ReadingRow): string => `${r.cutSetId} ${r.method} ${r.spotNo} ${r.axis}`;
+
+/** Looks at each figure of some sets taken together, with the scatter that they themselves show. */
+export function repeatsOf(record: CalibrationRecord, sets: readonly CutSet[]): Repeats {
+  const isOwn = (r: ReadingRow): boolean => sets.some((s) => s.id === r.cutSetId);
+  const bySlot = new Map<string, ReadingRow[]>();
+  for (const row of [...record.readings, ...record.repeats]) {
+    if (row.state !== 'read' || row.method === 'rough' || row.method === 'rim_back' || !isOwn(row)) continue;
+    bySlot.set(slotOf(row), [...(bySlot.get(slotOf(row)) ?? []), row]);
+  }
+  const isRim = record.definition.liftOffs.length > 0;
+  const { route } = record.calibration;
+  const conditions = conditionsOf({ setupRow: record.setupRow, route }, isRim ? 'rim' : 'wedge');
+  const slots = [...bySlot.values()].map((rows) => ({
+    row: rows[0] as ReadingRow,
+    looks: rows.map((r): FigureLook => ({ id: r.id, valueMm: r.readingMm ?? 0 })),
+  }));
+  const known = repeatabilityOf(
+    slots.map((s) => s.looks),
+    assumedLookSd(conditions),
+  );
+  const sd = lookSd(conditions, known);
+  const figures = slots.map(({ row, looks }): FigureLooks => {
+    const combined = combineLooks(looks, sd);
+    // A single look keeps the doubt it was written down with.
+    const isPlain = looks.length === 1 && (known?.degrees ?? 0) < ENOUGH_DEGREES;
+    const stated = isPlain ? row.standardUncertaintyMm : null;
+    return { row, looks, combined, standardUncertaintyMm: stated ?? looksUncertainty(conditions, known, combined) };
+  });
+  return { figures, conditions, known };
+}
+
+/** What to tell of one figure whose looks contradict each other. */
+export interface LooksNote {
+  readonly words: string;
+  readonly spotNo: number;
+  readonly axis: string;
+  /** The look to make next; null where there have been enough. */
+  readonly nextLook: number | null;
+}
+
+const THIRD = ['', 'A second', 'A third', 'A fourth'];
+
+function noteOf({ row, looks, combined }: FigureLooks, system: UnitSystem): LooksNote | null {
+  const { spotNo, axis } = row;
+  const mm = (value: number): string => formatLength(value, system, true);
+  const place = `Spot ${spotNo} ${axis}`;
+  const nextLook = looks.length < MOST_LOOKS ? looks.length + 1 : null;
+  if (combined.disputeMm > 0) {
+    const seen = looks.map((l) => mm(l.valueMm)).join(' and ');
+    const then = nextLook ? ` ${THIRD[looks.length] ?? 'Another'} look tells which is wrong.` : '';
+    return { words: `${place} was seen at ${seen}: they contradict each other.${then}`, spotNo, axis, nextLook };
+  }
+  const odd = looks.filter((l) => combined.oddIds.includes(l.id)).map((l) => mm(l.valueMm));
+  if (odd.length === 0) return null;
+  return {
+    words: `${place}: ${odd.join(', ')} is the odd one of ${looks.length} looks and is left out.`,
+    spotNo,
+    axis,
+    nextLook: null,
+  };
+}
+
+export interface RepeatsView {
+  /** How steady the eye is, in words; null before anything was looked at twice. */
+  readonly steadiness: string | null;
+  readonly notes: readonly LooksNote[];
+  /** The round of looks that is begun or comes next; null after the last. */
+  readonly nextLook: number | null;
+}
+
+const plural = (count: number, one: string): string => `${count} ${one}${count === 1 ? '' : 's'}`;
+
+function steadinessWords(known: Repeatability, conditions: ReadingConditions, system: UnitSystem): string {
+  const mm = (value: number): string => `${formatFixed(value, 3)} mm`;
+  const found = `Looks at the same figure scatter by ${mm(known.sdMm)} (95 %: ${mm(known.lowerMm)} to ${mm(known.upperMm)}, from ${plural(known.degrees, 'repeat')}).`;
+  return known.degrees >= ENOUGH_DEGREES
+    ? `${found} That is reckoned with, in place of the assumed ${formatLength(assumedLookSd(conditions), system)}.`
+    : `${found} From ${ENOUGH_DEGREES} repeats on it takes the place of the assumed ${formatLength(assumedLookSd(conditions), system)}.`;
+}
+
+/** What the repeats of a calibration's current sets say, and which round of looks comes next. */
+export function repeatsView(record: CalibrationRecord, system: UnitSystem): RepeatsView {
+  const sets = currentSets(record);
+  const { figures, known, conditions } = repeatsOf(record, sets);
+  const last = sets.at(-1);
+  const own = record.repeats.filter((r) => r.cutSetId === last?.id);
+  const answered = (look: number): number => own.filter((r) => r.repeatNo === look).length;
+  const all = last ? looksOf(record, last).length : 0;
+  let nextLook = 2;
+  while (nextLook <= MOST_LOOKS && answered(nextLook) >= all) nextLook += 1;
+  return {
+    steadiness: known && steadinessWords(known, conditions, system),
+    notes: figures.flatMap((f) => noteOf(f, system) ?? []),
+    nextLook: nextLook <= MOST_LOOKS ? nextLook : null,
+  };
+}

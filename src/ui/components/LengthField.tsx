@@ -8,6 +8,8 @@ interface Props {
   readonly system: UnitSystem;
   readonly initialMm?: number;
   readonly hint?: string;
+  /** Where a table's heads say what the field is and its unit: the label is only read out. */
+  readonly isLabelHidden?: boolean;
   /** May be left empty: then null is told and nothing is wrong. */
   readonly isOptional?: boolean;
   /** Told on every change: mm, or null while what is typed is not a length. */
@@ -15,7 +17,7 @@ interface Props {
 }
 
 /** A length typed as people write it, in the person's unit; says what is wrong beside the field and keeps what was typed. */
-export function LengthField({ label, system, initialMm, hint, isOptional = false, onChange }: Props) {
+export function LengthField({ label, system, initialMm, hint, isLabelHidden, isOptional = false, onChange }: Props) {
   const id = useId();
   const [text, setText] = useState(initialMm === undefined ? '' : formatLengthNumber(initialMm, system));
   const [isTouched, setTouched] = useState(false);
@@ -23,8 +25,8 @@ export function LengthField({ label, system, initialMm, hint, isOptional = false
   const isLeftEmpty = isOptional && text.trim() === '';
   const problem = isTouched && !parsed.ok && !isLeftEmpty ? lengthProblemWords(parsed.error, system) : null;
   return (
-    <div className="mb-3">
-      <label htmlFor={id} className="form-label">
+    <div className={isLabelHidden ? '' : 'mb-3'}>
+      <label htmlFor={id} className={isLabelHidden ? 'visually-hidden' : 'form-label'}>
         {label}
       </label>
       <div className="d-flex align-items-center gap-2">
@@ -46,7 +48,7 @@ export function LengthField({ label, system, initialMm, hint, isOptional = false
             onChange(next.ok ? next.value : null);
           }}
         />
-        <span>{unitWord(system)}</span>
+        <span className={isLabelHidden ? 'visually-hidden' : ''}>{unitWord(system)}</span>
       </div>
       <div id={`${id}-help`} className={problem ? 'invalid-feedback d-block' : 'quiet'}>
         {problem ?? hint}

@@ -5,7 +5,7 @@ import { cornersOf } from '@/core/geometry/affine';
 import { CALIPER_SD_MM, fitMeasured } from '@/core/registration/rule-fit';
 import { changeOn, DISTANCE_IDS } from '@/core/registration/sheet-lengths';
 import { InstrumentChoice } from './InstrumentChoice';
-import { LengthTable, type Lengths } from './LengthTable';
+import { LengthColumns, type Lengths } from './LengthTable';
 import { MeasuredPicture } from './MeasuredPicture';
 import type { MeasureToolView } from './measure-view';
 import { RuleResult } from './RuleResult';
@@ -33,9 +33,14 @@ export function BeforeAndAfter({ view }: { readonly view: MeasureToolView }) {
           length or one diagonal; both diagonals tell a skew.
         </p>
         <InstrumentChoice sdMm={sdMm} system={system} onChange={setSdMm} />
-        <LengthTable ids={DISTANCE_IDS} prefix="before: " system={system} lengths={before} onChange={setBefore} />
-        <h2>After</h2>
-        <LengthTable ids={DISTANCE_IDS} prefix="after: " system={system} lengths={after} onChange={setAfter} />
+        <LengthColumns
+          ids={DISTANCE_IDS}
+          system={system}
+          columns={[
+            { name: 'before', lengths: before, onChange: setBefore },
+            { name: 'after', lengths: after, onChange: setAfter },
+          ]}
+        />
         <RuleResult fit={fit} frame={frame} system={system} title="The film made it" />
         {fit.ok && (
           <p className="notice">

@@ -1,7 +1,7 @@
 import Link from 'next/link';
 import { formatLength } from '@/core/units/length';
 import type { Analysis } from '@/server/services/analysis';
-import { nextSpot } from '@/server/services/next-spot';
+import { nextSpot, type NextSpot } from '@/server/services/next-spot';
 import { repeatsView } from '@/server/services/repeats';
 import type { StepProps } from './step-props';
 
@@ -25,6 +25,32 @@ export function LooksInDispute({ record, system }: Pick<StepProps, 'record' | 's
   ));
 }
 
+/** Less than a twentieth of the doubt is not worth walking to the sheet for. */
+const WORTHWHILE = 0.95;
+
+interface BestSpotProps {
+  readonly next: NextSpot;
+  readonly system: StepProps['system'];
+  readonly read: string;
+}
+
+function BestSpot({ next, system, read }: BestSpotProps) {
+  const { spotNo, axis, lookNo, beforeMm, afterMm } = next;
+  const before = formatLength(beforeMm, system);
+  if (afterMm > WORTHWHILE * beforeMm)
+    return (
+      <p>{`No single spot would take much from the allowance for doubt at the worst corner, ${before}: another load, or a look at every figure, helps more.`}</p>
+    );
+  return (
+    <p>
+      {`Of single spots, spot ${spotNo} helps most, ${lookNo === 1 ? 'not read yet' : 'looked at once more'}: the allowance for doubt at the worst corner goes from ${before} to ${formatLength(afterMm, system)}. `}
+      <Link href={`${read}&again=${lookNo}&spot=${spotNo}&axis=${axis}`} prefetch={false}>
+        {`Read spot ${spotNo}`}
+      </Link>
+    </p>
+  );
+}
+
 /** How steady the eye is, and where one more look helps most. */
 export function SecondLook({
   record,
@@ -38,21 +64,14 @@ export function SecondLook({
   return (
     <section aria-label="Looking again" className="mt-3">
       {steadiness && <p className="quiet">{steadiness}</p>}
-      {next && (
-        <p>
-          {`Of single spots, spot ${next.spotNo} helps most, ${next.lookNo === 1 ? 'not read yet' : 'looked at once more'}: the allowance for doubt at the worst corner goes from ${formatLength(next.beforeMm, system)} to ${formatLength(next.afterMm, system)}. `}
-          <Link href={`${read}&again=${next.lookNo}&spot=${next.spotNo}&axis=${next.axis}`} prefetch={false}>
-            {`Read spot ${next.spotNo}`}
-          </Link>
-        </p>
-      )}
+      {next && <BestSpot next={next} system={system} read={read} />}
       {nextLook && (
         <p>
           <Link className="btn btn-quiet" href={`${read}&again=${nextLook}`} prefetch={false}>
             {`Take ${ORDINALS[nextLook] ?? 'another'} look at every figure`}
           </Link>
           <span className="quiet d-block">
-            A second look, blind to the first, shows how steady the eye is and catches slips.
+            Looks that are blind to each other show how steady the eye is and catch slips.
           </span>
         </p>
       )}

@@ -41,3 +41,34 @@ test('a second look: blind to the first, contradictions named, the next best spo
   await page.setViewportSize({ width: 390, height: 844 });
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
 });
+
+test('readings as a list: what is wrong is told by line, nothing is kept before it is right, then all at once', async ({
+  page,
+}) => {
+  await startCheck(page, 'Towpath');
+  await page.getByRole('button', { name: 'Yes, it is right' }).click();
+  await page.waitForURL(/\/cut/);
+  await page.getByRole('button', { name: 'Cut done' }).click();
+  await page.getByRole('link', { name: /Yes, like this/ }).click();
+  await page.getByRole('link', { name: 'Type or drop a list instead' }).click();
+  await expect(page.getByRole('heading', { name: 'Readings as a list' })).toBeVisible();
+  const list = page.getByLabel('One line a spot: spot, across, along');
+  await expect(page.getByRole('button', { name: /^Keep these/ })).toBeDisabled();
+  await list.fill('spot;across;along\n1;0,20;left\n9;0;0');
+  await expect(page.getByText('Line 2, along: "left" is not a length.')).toBeVisible();
+  await expect(page.getByText(/^Line 3, spot: There is no figure 9 across/)).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Keep these/ })).toBeDisabled();
+  await expectAccessible(page);
+  const rows = [1, 2, 3, 4, 5].map((spot) => `${spot};0,20;${spot === 4 ? '' : '-0,10'}`);
+  await page.getByLabel('or a CSV file').setInputFiles({
+    name: 'readings.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(['spot;across;along', ...rows].join('\r\n')),
+  });
+  await expect(page.getByRole('row', { name: /^4 \+0\.20 mm \u2013$/ })).toBeVisible();
+  await page.setViewportSize({ width: 390, height: 844 });
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  await page.getByRole('button', { name: 'Keep these 9 readings' }).click();
+  await page.waitForURL(/\/map/);
+  await expect(page.getByRole('heading', { name: /^Out by/ })).toBeVisible();
+});

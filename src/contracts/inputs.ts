@@ -73,6 +73,12 @@ export const SaveReading = z
     message: 'a reading that was read needs a value',
   });
 
+/** A whole list of readings of one set: all of it is kept, or nothing. */
+export const SaveReadingList = z.object({
+  readings: z.array(SaveReading).min(1, 'at least one reading').max(200, 'at most 200 readings'),
+});
+export type SaveReadingListInput = z.input<typeof SaveReadingList>;
+
 export const UseRough = z.object({
   id: Id,
   calibrationId: Id,

@@ -8,6 +8,7 @@ import {
   OnlyCalibration,
   RecordCut,
   SaveReading,
+  SaveReadingList,
   StartCalibration,
   TrialCut,
   UseRough,
@@ -18,7 +19,7 @@ import { database } from '../services/database';
 import type { Actor } from '../services/actor';
 import { abandonCalibration, confirmCorrection, reopenCalibration } from '../services/confirm';
 import { acceptCorrection, applyRough } from '../services/corrections';
-import { saveReading, type SavedReading } from '../services/readings';
+import { saveReading, saveReadingList, type SavedReading } from '../services/readings';
 import { currentSession } from '../services/session';
 import { startCalibration } from '../services/start';
 import { addSheet, checkPrint, logMarkTry, recordCut } from '../services/steps';
@@ -71,6 +72,11 @@ export async function markTried(raw: unknown): Promise<Answer<string>> {
 /** Kept as it is made; the page is not drawn anew, so that the next figure stays under the finger. */
 export async function keepReading(raw: unknown): Promise<Answer<SavedReading>> {
   return answer(SaveReading, raw, async (input) => saveReading(database(), await actor(), input));
+}
+
+/** A list typed or dropped in: kept whole, or not at all. */
+export async function keepReadingList(raw: unknown): Promise<Answer<number>> {
+  return answer(SaveReadingList, raw, async (input) => saveReadingList(database(), await actor(), input));
 }
 
 export async function roughUsed(raw: unknown): Promise<Answer<string>> {

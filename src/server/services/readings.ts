@@ -1,6 +1,6 @@
 import 'server-only';
 import { eq } from 'drizzle-orm';
-import type { SaveReadingInput } from '@/contracts/inputs';
+import type { SaveReadingInput, SaveReadingListInput } from '@/contracts/inputs';
 import { StoredSheet } from '@/contracts/stored';
 import {
   EYE_SD_MM,
@@ -16,7 +16,7 @@ import { LIFT_OFF_REACH_MM } from '@/core/target/lift-off';
 import type { Route } from '@/core/shop/words';
 import { wedgeOf, type SheetDefinition } from '@/core/target/sheet-definition';
 import { READING_STEP_MM, WEDGE_REACH_MM } from '@/core/target/wedge';
-import type { Database } from '@/db/client';
+import type { Database, Session } from '@/db/client';
 import { cutSetWithCalibration, findCalibration, findReading, findSlot } from '@/db/queries/calibration';
 import { findSetup, type SetupRow } from '@/db/queries/shop';
 import { cutSet, reading } from '@/db/schema/calibration';
@@ -38,12 +38,13 @@ const OPERATOR_SD_MM = {
 
 /** What a reading needs of its calibration: far less than the whole record, because readings come one by one. */
 interface ReadingContext {
+  readonly setNo: number;
   readonly definition: SheetDefinition;
   readonly route: Route;
   readonly setupRow: SetupRow;
 }
 
-async function contextOf(database: Database, calibrationId: string): Promise<ReadingContext | null> {
+async function contextOf(database: Database, calibrationId: string): Promise<Omit<ReadingContext, 'setNo'> | null> {
   const found = await findCalibration(database, calibrationId);
   const setupRow = found ? await findSetup(database, found.calibration.setupId) : undefined;
   if (!found || !setupRow) return null;
@@ -70,7 +71,11 @@ const REACH_MM = {
   rough: ROUGH_REACH_MM,
 } as const;
 
-function problemWith(record: ReadingContext, input: SaveReadingInput, setNo: number): string | null {
+function problemWith(
+  record: Pick<ReadingContext, 'definition'>,
+  input: SaveReadingInput,
+  setNo: number,
+): string | null {
   const reach = REACH_MM[input.method];
   if (input.method === 'wedge' && !wedgeOf(record.definition, setNo, input.spotNo, input.axis))
     return `Spot ${input.spotNo} has no such figure on this sheet.`;
@@ -83,6 +88,62 @@ function problemWith(record: ReadingContext, input: SaveReadingInput, setNo: num
   return null;
 }
 
+/** The readings' set with what is needed to judge them; a reading that cannot be is refused by name. */
+async function checkedContext(
+  database: Database,
+  inputs: readonly SaveReadingInput[],
+): Promise<Result<ReadingContext, Refusal>> {
+  const cutSetId = inputs[0]?.cutSetId ?? '';
+  const owner = await cutSetWithCalibration(database, cutSetId);
+  const record = owner ? await contextOf(database, owner.calibrationId) : null;
+  if (!owner || !record) return fail(refusal('This cut set is not there any more.'));
+  for (const input of inputs) {
+    if (input.cutSetId !== cutSetId) return fail(refusal('These readings belong to more than one cut.'));
+    const problem = problemWith(record, input, owner.cutSet.setNo);
+    if (problem) return fail(refusal(problem));
+  }
+  return ok({ ...record, setNo: owner.cutSet.setNo });
+}
+
+/** Displacement of the ink itself in a figure, which the reading is told apart from. */
+function ditherIn({ definition, setNo }: ReadingContext, { method, spotNo, axis }: SaveReadingInput): number {
+  return method === 'wedge' ? (wedgeOf(definition, setNo, spotNo, axis)?.ditherMm ?? 0) : 0;
+}
+
+/** What a reading says of the displacement, and how far it can be trusted; nothing for a figure that was not read. */
+function displacementOf(record: ReadingContext, input: SaveReadingInput) {
+  const { readingMm, startedAtMm, method } = input;
+  const ditherMm = ditherIn(record, input);
+  const raw = { startedAtMm, ditherMm };
+  if (readingMm === null) return { readingMm, displacementMm: null, standardUncertaintyMm: null, raw };
+  const standardUncertaintyMm = readingUncertainty(conditionsOf(record, method));
+  return { readingMm, displacementMm: readingMm + ditherMm, standardUncertaintyMm, raw };
+}
+
+/** Writes one reading in a transaction that holds its set. @returns the value that it supersedes. */
+async function writeReading(
+  session: Session,
+  actor: Actor,
+  record: ReadingContext,
+  input: SaveReadingInput,
+): Promise<number | null> {
+  const { id, cutSetId, spotNo, axis, method, state, repeatNo = 1 } = input;
+  const [last] = await findSlot(session, { ...input, repeatNo });
+  await session.insert(reading).values({
+    ...{ id, cutSetId, spotNo, axis, method, state, repeatNo },
+    seq: (last?.seq ?? 0) + 1,
+    supersedesId: last?.id ?? null,
+    ...displacementOf(record, input),
+    readAt: now(),
+    readBy: actor.personId,
+  });
+  return last?.readingMm ?? null;
+}
+
+/** One writer at a time in a set: the newest reading of a slot is read under its lock. */
+const holdSet = (session: Session, cutSetId: string) =>
+  session.select({ id: cutSet.id }).from(cutSet).where(eq(cutSet.id, cutSetId)).for('update');
+
 /**
  * Keeps one reading. Nothing is ever changed: a later reading of the same figure supersedes the one that stood, whoever
  * made it, and the earlier value is told. The id comes from the client, so that a retry after sleep is harmless.
@@ -94,38 +155,26 @@ export async function saveReading(
 ): Promise<Result<SavedReading, Refusal>> {
   const known = await findReading(database, input.id);
   if (known) return ok({ id: known.id, earlierMm: null });
-  const owner = await cutSetWithCalibration(database, input.cutSetId);
-  const record = owner ? await contextOf(database, owner.calibrationId) : null;
-  if (!owner || !record) return fail(refusal('This cut set is not there any more.'));
-  const problem = problemWith(record, input, owner.cutSet.setNo);
-  if (problem) return fail(refusal(problem));
-  const dither =
-    input.method === 'wedge'
-      ? (wedgeOf(record.definition, owner.cutSet.setNo, input.spotNo, input.axis)?.ditherMm ?? 0)
-      : 0;
+  const record = await checkedContext(database, [input]);
+  if (!record.ok) return record;
   return database.transaction(async (session) => {
-    // One writer at a time in a slot: the newest is read under a lock on the set.
-    await session.select({ id: cutSet.id }).from(cutSet).where(eq(cutSet.id, input.cutSetId)).for('update');
-    const { repeatNo = 1 } = input;
-    const slot = await findSlot(session, { ...input, repeatNo });
-    const last = slot[0];
-    await session.insert(reading).values({
-      id: input.id,
-      cutSetId: input.cutSetId,
-      spotNo: input.spotNo,
-      axis: input.axis,
-      method: input.method,
-      repeatNo,
-      seq: (last?.seq ?? 0) + 1,
-      supersedesId: last?.id ?? null,
-      state: input.state,
-      readingMm: input.readingMm,
-      displacementMm: input.readingMm === null ? null : input.readingMm + dither,
-      standardUncertaintyMm: input.readingMm === null ? null : readingUncertainty(conditionsOf(record, input.method)),
-      raw: { startedAtMm: input.startedAtMm, ditherMm: dither },
-      readAt: now(),
-      readBy: actor.personId,
-    });
-    return ok({ id: input.id, earlierMm: last?.readingMm ?? null });
+    await holdSet(session, input.cutSetId);
+    return ok({ id: input.id, earlierMm: await writeReading(session, actor, record.value, input) });
+  });
+}
+
+/** Keeps a whole list of readings of one set, or nothing of it. Those that are there already are left as they are. */
+export async function saveReadingList(
+  database: Database,
+  actor: Actor,
+  { readings }: SaveReadingListInput,
+): Promise<Result<number, Refusal>> {
+  const record = await checkedContext(database, readings);
+  if (!record.ok) return record;
+  return database.transaction(async (session) => {
+    await holdSet(session, readings[0]?.cutSetId ?? '');
+    for (const input of readings)
+      if (!(await findReading(session, input.id))) await writeReading(session, actor, record.value, input);
+    return ok(readings.length);
   });
 }

@@ -6,7 +6,7 @@ import { cutAndRead, mustLoad, readDoneSet } from '../../../scripts/run-calibrat
 import { analyse, type Analysis } from './analysis';
 import { explanationsOf } from './explanations';
 import { nextSpot } from './next-spot';
-import { saveReading } from './readings';
+import { saveReading, saveReadingList } from './readings';
 import type { CalibrationRecord } from './record';
 import { repeatsView } from './repeats';
 import { makeShop, startOrder, type TestShop } from './shop.testing';
@@ -113,4 +113,20 @@ it('the next best spot of a quick check is one of its corners, and less doubt is
   expect(next.afterMm).toBeLessThan(next.beforeMm);
   // Residuals change a little with the values; the promise is of the doubt, not of them.
   expect(Math.abs((after?.beforeMm ?? NaN) - next.afterMm)).toBeLessThan(0.01);
+});
+
+it('a list is kept whole or not at all, and sent twice it is kept once', async () => {
+  const { shop, record, again } = await readOnce('quick');
+  const cutSetId = record.cutSets[0]?.id ?? '';
+  const row = (spotNo: number, readingMm: number) => {
+    const what = { cutSetId, spotNo, axis: 'across', method: 'wedge', repeatNo: 2, state: 'read' } as const;
+    return { id: randomUUID(), ...what, readingMm, startedAtMm: 0 };
+  };
+  const wrong = await saveReadingList(test.database, shop.actor, { readings: [row(1, 0.1), row(77, 0.1)] });
+  expect(wrong).toMatchObject({ ok: false, error: { message: expect.stringContaining('Spot 77') as string } });
+  expect((await again()).repeats).toHaveLength(0);
+  const readings = [row(1, 0.1), row(2, 0.15)];
+  expect(await saveReadingList(test.database, shop.actor, { readings })).toEqual({ ok: true, value: 2 });
+  expect(await saveReadingList(test.database, shop.actor, { readings })).toEqual({ ok: true, value: 2 });
+  expect((await again()).repeats.map((r) => r.readingMm).sort()).toEqual([0.1, 0.15]);
 });

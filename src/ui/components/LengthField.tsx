@@ -16,17 +16,21 @@ interface Props {
   readonly onChange: (mm: number | null) => void;
 }
 
+const ALONE = { field: 'mb-3', label: 'form-label', unit: '' } as const;
+const IN_TABLE = { field: '', label: 'visually-hidden', unit: 'visually-hidden' } as const;
+
 /** A length typed as people write it, in the person's unit; says what is wrong beside the field and keeps what was typed. */
 export function LengthField({ label, system, initialMm, hint, isLabelHidden, isOptional = false, onChange }: Props) {
   const id = useId();
+  const look = isLabelHidden ? IN_TABLE : ALONE;
   const [text, setText] = useState(initialMm === undefined ? '' : formatLengthNumber(initialMm, system));
   const [isTouched, setTouched] = useState(false);
   const parsed = parseLength(text, system);
   const isLeftEmpty = isOptional && text.trim() === '';
   const problem = isTouched && !parsed.ok && !isLeftEmpty ? lengthProblemWords(parsed.error, system) : null;
   return (
-    <div className={isLabelHidden ? '' : 'mb-3'}>
-      <label htmlFor={id} className={isLabelHidden ? 'visually-hidden' : 'form-label'}>
+    <div className={look.field}>
+      <label htmlFor={id} className={look.label}>
         {label}
       </label>
       <div className="d-flex align-items-center gap-2">
@@ -48,7 +52,7 @@ export function LengthField({ label, system, initialMm, hint, isLabelHidden, isO
             onChange(next.ok ? next.value : null);
           }}
         />
-        <span className={isLabelHidden ? 'visually-hidden' : ''}>{unitWord(system)}</span>
+        <span className={look.unit}>{unitWord(system)}</span>
       </div>
       <div id={`${id}-help`} className={problem ? 'invalid-feedback d-block' : 'quiet'}>
         {problem ?? hint}

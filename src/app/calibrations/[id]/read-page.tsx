@@ -7,8 +7,11 @@ import { changedOnly, roughPlan } from '@/server/services/corrections';
 import { looksAnswered, looksOf } from '@/server/services/looks';
 import { currentSets, doneSets, type CalibrationRecord, type CutSet } from '@/server/services/record';
 import { roughOf } from '@/server/services/rough';
+import { LIFT_OFF_REACH_MM } from '@/core/target/lift-off';
+import { WEDGE_REACH_MM } from '@/core/target/wedge';
 import { RoughChoice } from '@/ui/calibration/RoughChoice';
 import { LookFirst } from '@/ui/read/LookFirst';
+import { ReadingListForm } from '@/ui/read/ReadingListForm';
 import { RoughStation } from '@/ui/read/RoughStation';
 import { RimStation } from '@/ui/read/RimStation';
 import { FineStation } from './fine-station';
@@ -111,12 +114,66 @@ const isTurnedOver = (record: CalibrationRecord, set: CutSet): boolean =>
   record.calibration.kind === 'two_faces' &&
   record.readings.filter((r) => r.cutSetId === set.id && r.method === 'rim').length >= looksOf(record, set).length;
 
+/** A whole set of readings typed, pasted or dropped in. */
+function ListOfReadings({ record, system, query, set }: StepProps & { readonly set: CutSet }) {
+  const looks = looksOf(record, set);
+  const { id } = record.calibration;
+  const lookNo = lookNoOf(query);
+  return (
+    <>
+      <h1>Readings as a list</h1>
+      <ReadingListForm
+        cutSetId={set.id}
+        method={looks[0]?.method ?? 'wedge'}
+        lookNo={lookNo}
+        figures={looks.map(({ spotNo, axis }) => ({ spotNo, axis }))}
+        reachMm={record.definition.liftOffs.length > 0 ? LIFT_OFF_REACH_MM : WEDGE_REACH_MM}
+        system={system}
+        next={nextAfterReading(record, set).href}
+      />
+      <p>
+        <Link href={`/calibrations/${id}/read?look=fine&again=${lookNo}`} prefetch={false}>
+          Match the pictures instead
+        </Link>
+      </p>
+    </>
+  );
+}
+
 const LOOK_TITLES: Readonly<Record<number, string>> = {
   1: 'Read each figure',
   2: 'A second look: read each figure as if for the first time',
   3: 'A third look: read each figure as if for the first time',
   4: 'A fourth look: read each figure as if for the first time',
 };
+
+function FineFigures({ set, ...props }: StepProps & { readonly set: CutSet }) {
+  const lookNo = lookNoOf(props.query);
+  return (
+    <>
+      <h1 className="station-title">{LOOK_TITLES[lookNo]}</h1>
+      <Fine {...props} set={set} />
+      <p className="mt-3">
+        <Link href={`/calibrations/${props.record.calibration.id}/read?look=list&again=${lookNo}`} prefetch={false}>
+          Type or drop a list instead
+        </Link>
+      </p>
+    </>
+  );
+}
+
+/** Before the fine figures: are they in reach at all? */
+function FirstLook({ id }: { readonly id: string }) {
+  return (
+    <>
+      <h1>First look: is every weeded strip between its two dark wedges?</h1>
+      <p>
+        Lift the strips out (take hold, pull slowly, account for every piece). Bend the carrier away, not the paper.
+      </p>
+      <LookFirst fineHref={`/calibrations/${id}/read?look=fine`} roughHref={`/calibrations/${id}/read?look=rough`} />
+    </>
+  );
+}
 
 export function ReadPage(props: StepProps) {
   const { record, query } = props;
@@ -127,26 +184,14 @@ export function ReadPage(props: StepProps) {
   const hasGrids = set.setNo === 1 && record.definition.roughs.length > 0;
   const look = query.look ?? (hasFine ? 'fine' : 'ask');
   const isFine = look === 'fine' || !hasGrids;
-  if (look === 'ask' && hasGrids) {
+  if (look === 'list') return <ListOfReadings {...props} set={set} />;
+  if (look === 'ask' && hasGrids) return <FirstLook id={record.calibration.id} />;
+  if (!isFine)
     return (
       <>
-        <h1>First look: is every weeded strip between its two dark wedges?</h1>
-        <p>
-          Lift the strips out (take hold, pull slowly, account for every piece). Bend the carrier away, not the paper.
-        </p>
-        <LookFirst
-          fineHref={`/calibrations/${record.calibration.id}/read?look=fine`}
-          roughHref={`/calibrations/${record.calibration.id}/read?look=rough`}
-        />
+        <h1 className="station-title">The cut is far off: read the rough position</h1>
+        <Rough {...props} set={set} />
       </>
     );
-  }
-  return (
-    <>
-      <h1 className="station-title">
-        {isFine ? LOOK_TITLES[lookNoOf(query)] : 'The cut is far off: read the rough position'}
-      </h1>
-      {isFine ? <Fine {...props} set={set} /> : <Rough {...props} set={set} />}
-    </>
-  );
+  return <FineFigures {...props} set={set} />;
 }

@@ -1,0 +1,174 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { useId, useState } from 'react';
+import { v4 as uuid } from 'uuid';
+import type { Axis } from '@/core/target/wedge';
+import { AXES } from '@/core/target/wedge';
+import { formatLength, type UnitSystem } from '@/core/units/length';
+import { parseReadingList, type ListedReading } from '@/formats/csv/reading-list';
+import { keepReadingList } from '@/server/actions/calibration';
+import { judgedList } from './reading-list-view';
+
+interface Figure {
+  readonly spotNo: number;
+  readonly axis: Axis;
+}
+
+interface Props {
+  readonly cutSetId: string;
+  readonly method: 'wedge' | 'rim';
+  readonly lookNo: number;
+  readonly figures: readonly Figure[];
+  readonly reachMm: number;
+  readonly system: UnitSystem;
+  /** Where to go once the list is kept. */
+  readonly next: string;
+}
+
+/** A table to be filled in: every spot, nothing read. */
+function emptyList(figures: readonly Figure[]): string {
+  const spots = [...new Set(figures.map((f) => f.spotNo))];
+  return ['spot,across,along', ...spots.map((s) => `${s},,`)].join('\n');
+}
+
+interface PreviewProps {
+  readonly figures: readonly Figure[];
+  readonly readings: readonly ListedReading[];
+  readonly system: UnitSystem;
+}
+
+/** What will be kept, spot by spot. */
+function ListPreview({ figures, readings, system }: PreviewProps) {
+  const spots = [...new Set(figures.map((f) => f.spotNo))];
+  const words = (spotNo: number, axis: Axis): string => {
+    const found = readings.find((r) => r.spotNo === spotNo && r.axis === axis);
+    return found ? formatLength(found.readingMm, system, true) : '\u2013';
+  };
+  return (
+    <table className="plain" aria-label="What will be kept">
+      <thead>
+        <tr>
+          <th>spot</th>
+          {AXES.map((axis) => (
+            <th key={axis}>{axis}</th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {spots.map((spotNo) => (
+          <tr key={spotNo}>
+            <td>{spotNo}</td>
+            {AXES.map((axis) => (
+              <td key={axis} className="figures">
+                {words(spotNo, axis)}
+              </td>
+            ))}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** Readings as a list: typed, pasted from a spreadsheet or dropped in as a file; kept whole or not at all. */
+export function ReadingListForm({ cutSetId, method, lookNo, figures, reachMm, system, next }: Props) {
+  const id = useId();
+  const router = useRouter();
+  const [text, setText] = useState('');
+  const [isSending, setSending] = useState(false);
+  const [refusal, setRefusal] = useState<string | null>(null);
+  const { readings, problems } = judgedList(parseReadingList(text, system), figures, reachMm);
+  const isEmpty = text.trim() === '';
+
+  const keep = async (): Promise<void> => {
+    setSending(true);
+    setRefusal(null);
+    try {
+      const done = await keepReadingList({
+        readings: readings.map(({ spotNo, axis, readingMm }) => ({
+          ...{ id: uuid(), cutSetId, spotNo, axis, method, repeatNo: lookNo, readingMm },
+          state: 'read' as const,
+          startedAtMm: 0,
+        })),
+      });
+      if (done.ok) router.push(next);
+      else setRefusal(done.message);
+    } catch {
+      setRefusal('The shop\u2019s server does not answer. Nothing is lost: keep the list again in a moment.');
+    }
+    setSending(false);
+  };
+
+  return (
+    <div className="two">
+      <div>
+        <label htmlFor={id} className="form-label">
+          One line a spot: spot, across, along
+        </label>
+        <textarea
+          id={id}
+          className="form-control figures"
+          rows={12}
+          spellCheck={false}
+          value={text}
+          placeholder={emptyList(figures)}
+          aria-describedby={`${id}-help`}
+          onChange={(event) => {
+            setText(event.target.value);
+          }}
+        />
+        <p id={`${id}-help`} className="quiet">
+          {`Tab, semicolon or comma between columns; decimal point or comma. Lengths are in ${system === 'mm' ? 'mm' : 'inches'} unless the head says otherwise, as "across (in)". Leave out what was not read.`}
+        </p>
+        <p className="d-flex gap-3 flex-wrap align-items-center">
+          <button
+            type="button"
+            className="btn btn-quiet"
+            onClick={() => {
+              setText(emptyList(figures));
+            }}
+          >
+            Fill in the spots
+          </button>
+          <span>
+            <label htmlFor={`${id}-file`} className="form-label mb-0 me-2">
+              or a CSV file
+            </label>
+            <input
+              id={`${id}-file`}
+              type="file"
+              accept=".csv,.tsv,.txt,text/csv"
+              onChange={(event) => {
+                const [file] = event.target.files ?? [];
+                if (file) void file.text().then(setText);
+              }}
+            />
+          </span>
+        </p>
+      </div>
+      <div>
+        {!isEmpty && <ListPreview figures={figures} readings={readings} system={system} />}
+        {!isEmpty &&
+          problems.map((p) => (
+            <p key={`${p.line} ${p.field}`} className="notice" role="alert">
+              {`Line ${p.line}, ${p.field}: ${p.words}`}
+            </p>
+          ))}
+        {refusal && (
+          <p className="notice" role="alert">
+            {refusal}
+          </p>
+        )}
+        <button
+          type="button"
+          className="btn btn-primary"
+          disabled={isSending || problems.length > 0 || readings.length === 0}
+          onClick={() => void keep()}
+        >
+          {readings.length === 1 ? 'Keep this reading' : `Keep these ${readings.length} readings`}
+        </button>
+      </div>
+    </div>
+  );
+}

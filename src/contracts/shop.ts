@@ -4,6 +4,7 @@ import { ACTS_ON, SCALES_OFFSET, SETTING_KINDS, SETTING_UNITS, unitsFor } from '
 import { FAMILIES, KNOWS_CUT_BY, MARK_KINDS, MARK_USES, MARKS_PLACED_BY, OPENS } from '@/core/shop/words';
 import { UNIT_SYSTEMS } from '@/core/units/length';
 import { Page } from './inputs';
+import { StoredLadder } from './stored';
 
 const Name = z.string().trim().min(1, 'a name').max(60, 'at most 60 characters');
 const Words = z.string().trim().max(200, 'at most 200 characters');
@@ -18,6 +19,10 @@ const knownTimeZone = (zone: string): boolean => {
     return false;
   }
 };
+
+/** A cutter's own row of test lines, kept for everyone who uses it. */
+export const KeepLadder = z.object({ setupId: Id, ladder: StoredLadder });
+export type KeepLadderInput = z.infer<typeof KeepLadder>;
 
 export const PersonFields = z.object({
   name: Name,

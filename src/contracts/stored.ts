@@ -94,3 +94,17 @@ export const StoredTruth = z.object({
   baseValues: StoredSettings,
 });
 export type StoredTruth = z.infer<typeof StoredTruth>;
+
+/** A cutter's own row of test lines. */
+export const StoredLadder = z
+  .object({
+    first: z.number(),
+    last: z.number(),
+    middle: z.number(),
+    stepMm: z.number().positive().max(50).nullable(),
+  })
+  .refine((l) => l.first < l.last && l.middle >= l.first && l.middle <= l.last, {
+    path: ['middle'],
+    message: 'the label without shift must stand between the first and the last',
+  });
+export type StoredLadder = z.infer<typeof StoredLadder>;

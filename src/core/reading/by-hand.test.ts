@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { readBorders, type FourBorders } from './borders';
-import { readLadder } from './ladder';
+import { seededRng } from '../math/random';
+import { learnStep, readLadder } from './ladder';
 
 const near = (value: number): unknown => expect.closeTo(value, 12);
 const RULES = { side: 'outside', nominalMm: 1.5, borderSdMm: 0.07, toleranceMm: 0.3 } as const;
@@ -90,5 +91,41 @@ describe('a machine\u2019s own ladder', () => {
     ['no line at all', ladder, NaN, { kind: 'beyond-ladder', first: 1, last: 21 }],
   ])('%s is its own answer', (_name, own, line, error) => {
     expect(readLadder(own, line)).toEqual({ ok: false, error });
+  });
+});
+
+describe('the step of a ladder from two runs', () => {
+  it('six lines for 0.6 mm: a tenth, known to 2 %', () => {
+    const learned = learnStep(11, 17, -0.6);
+    if (!learned.ok) throw new Error(learned.error.kind);
+    expect(learned.value.stepMm).toBeCloseTo(0.1, 12);
+    // (0.5 / sqrt 12) x sqrt 2 / 6 of a step.
+    expect(learned.value.standardUncertaintyMm).toBeCloseTo((0.1 * 0.2041) / 6, 5);
+  });
+  it.each([
+    [11, 13.5, 0.3, 'too-near'],
+    [11, 11, 0.3, 'too-near'],
+    [11, 15.3, 0.3, 'no-half'],
+    [11, 15, 0, 'no-change'],
+    [11, 15, NaN, 'no-change'],
+  ])('line %s, then %s, after %s mm: %s', (before, after, changeMm, kind) => {
+    expect(learnStep(before, after, changeMm)).toMatchObject({ ok: false, error: { kind } });
+  });
+  it('claims what comes: 2,000 steps learned, either line read to the nearest half', () => {
+    const rng = seededRng(7);
+    const half = (line: number): number => Math.round(2 * line) / 2;
+    let squares = 0;
+    let claimed = 0;
+    for (let i = 0; i < 2000; i++) {
+      const stepMm = 0.05 + 0.1 * rng();
+      const start = 3 + 2 * rng();
+      const lines = 4 + 4 * rng();
+      const learned = learnStep(half(start), half(start + lines), lines * stepMm);
+      if (!learned.ok) throw new Error(learned.error.kind);
+      squares += ((learned.value.stepMm - stepMm) / stepMm) ** 2;
+      claimed += (learned.value.standardUncertaintyMm / stepMm) ** 2;
+    }
+    expect(Math.sqrt(squares / claimed)).toBeGreaterThan(0.9);
+    expect(Math.sqrt(squares / claimed)).toBeLessThan(1.1);
   });
 });

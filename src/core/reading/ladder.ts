@@ -58,3 +58,30 @@ export function readLadder(ladder: Ladder, line: number): Result<LadderReading, 
     isNearEnd: line - first < NEAR_END_STEPS || last - line < NEAR_END_STEPS,
   });
 }
+
+export type StepProblem =
+  | { readonly kind: 'no-half'; readonly got: number }
+  /** So few lines apart that reading them tells next to nothing of the step. */
+  | { readonly kind: 'too-near'; readonly lines: number }
+  | { readonly kind: 'no-change' };
+
+/** Fewer lines between the two runs leave the step worse known than to a seventh. */
+const FEWEST_LINES = 3;
+
+/**
+ * The step of a ladder from two runs with a known change between them: change / lines between. Each line is read to the
+ * nearest half, u = (1/2)/sqrt(12) lines; the change is taken as exact.
+ * @param before, after labels of the best line, or the half between two.
+ */
+export function learnStep(
+  before: number,
+  after: number,
+  changeMm: number,
+): Result<{ readonly stepMm: number; readonly standardUncertaintyMm: number }, StepProblem> {
+  for (const line of [before, after]) if (!Number.isInteger(2 * line)) return fail({ kind: 'no-half', got: line });
+  if (!(Math.abs(changeMm) > 0)) return fail({ kind: 'no-change' });
+  const lines = Math.abs(after - before);
+  if (lines < FEWEST_LINES) return fail({ kind: 'too-near', lines });
+  const stepMm = Math.abs(changeMm) / lines;
+  return ok({ stepMm, standardUncertaintyMm: (stepMm * Math.SQRT2 * 0.5) / Math.sqrt(12) / lines });
+}

@@ -103,6 +103,8 @@ export const cutter = pgTable(
     hpglOutlineFirst: boolean().notNull().default(true),
     spareFrontMm: measured().default(0),
     spareRearMm: measured().default(0),
+    /** Its own row of test lines: labels of the first, last and unmoved line, and the step where it is known. */
+    ladder: jsonb(),
   },
   (t) => [
     uniqueIndex('cutter_name').on(t.shopId, sql`lower(${t.name})`),

@@ -3,11 +3,12 @@
 import { cookies } from 'next/headers';
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
-import { ChooseShop, NewSetup, NewShop, RenameShop, SaveThing } from '@/contracts/shop';
+import { ChooseShop, KeepLadder, NewSetup, NewShop, RenameShop, SaveThing } from '@/contracts/shop';
 import { LogEvent, PutBack, SetPerson, TellShownValue, UndoEvent } from '@/contracts/inputs';
 import { ok } from '@/core/result';
 import { database } from '../services/database';
 import { logEvent, undoEvent } from '../services/events';
+import { keepLadder } from '../services/measure';
 import { putBack } from '../services/put-back';
 import { tellShownValue } from '../services/shown-value';
 import { currentSession } from '../services/session';
@@ -115,6 +116,14 @@ export async function saveShopThing(raw: unknown): Promise<Answer<string>> {
     const { person, shop } = await currentSession();
     const done = await saveThing(database(), { personId: person.id, shopId: shop.id }, input);
     revalidatePath('/', 'layout');
+    return done;
+  });
+}
+
+export async function ladderKept(raw: unknown): Promise<Answer<string>> {
+  return answer(KeepLadder, raw, async (input) => {
+    const done = await keepLadder(database(), input);
+    revalidatePath(`/setups/${input.setupId}`, 'layout');
     return done;
   });
 }

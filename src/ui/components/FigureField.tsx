@@ -6,7 +6,8 @@ import { readDisplay } from '../calibration/TypedBack';
 interface Props {
   readonly label: string;
   readonly unit: string;
-  readonly initial: number;
+  /** Absent: the field begins empty, and may be left so. */
+  readonly initial?: number;
   /** Told on every change: the number, or null while what is typed is none. */
   readonly onChange: (value: number | null) => void;
 }
@@ -14,11 +15,12 @@ interface Props {
 /** A plain number with its unit; what is typed stays, and what is wrong is said beside it. */
 export function FigureField({ label, unit, initial, onChange }: Props) {
   const id = useId();
-  const [text, setText] = useState(String(initial));
-  const isWrong = readDisplay(text) === null;
+  const [text, setText] = useState(initial === undefined ? '' : String(initial));
+  const mayBeEmpty = initial === undefined && text.trim() === '';
+  const isWrong = !mayBeEmpty && readDisplay(text) === null;
   return (
-    <div className="mb-2">
-      <label htmlFor={id} className="form-label mb-0">
+    <div className="mb-3">
+      <label htmlFor={id} className="form-label">
         {label}
       </label>
       <div className="d-flex align-items-center gap-2">

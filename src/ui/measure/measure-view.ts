@@ -1,4 +1,5 @@
 import type { Point } from '@/core/geometry/affine';
+import type { Ladder } from '@/core/reading/ladder';
 import type { UnitSystem } from '@/core/units/length';
 
 interface Size {
@@ -13,4 +14,8 @@ export interface MeasureToolView {
   readonly marks: readonly Point[];
   readonly toleranceMm: number;
   readonly system: UnitSystem;
+  readonly setupId: string;
+  readonly cutterName: string;
+  /** The cutter's own row of test lines, where someone described it. */
+  readonly ladder: Ladder | null;
 }

@@ -30,7 +30,7 @@ export default async function MeasurePage({ params, searchParams }: Props) {
   const [session, found] = await Promise.all([currentSession(), readMeasure(database(), id)]);
   if (!found) notFound();
   const chosen = TOOLS.find((t) => t.id === tool) ?? TOOLS[0];
-  const view = { ...found, system: session.person.unitSystem };
+  const view = { ...found, setupId: id, system: session.person.unitSystem };
   return (
     <HomeShell here="Bench" people={session}>
       <h1>{`${found.setupName}: ${chosen.title}`}</h1>

@@ -1,0 +1,1 @@
+ALTER TABLE "cutter" ADD COLUMN "ladder" jsonb;

@@ -1,9 +1,15 @@
 /** Prints sheets to true: what is left after correction, by map and by hand, for one load and more. */
 import { seededRng } from '../src/core/math/random';
+import { BORDER_CALIPER_SD_MM, BORDER_RULE_SD_MM } from '../src/core/reading/borders';
+import { looksUncertainty } from '../src/core/reading/repeats';
+import { EYE_SD_MM, readingUncertainty, RIM_EYE_SD_MM, type ReadingConditions } from '../src/core/reading/uncertainty';
+import { READING_STEP_MM } from '../src/core/target/wedge';
 import {
+  byBorders,
   byLadder,
   byMap,
   byNudge,
+  FIVE_SPOTS,
   FOUR_MARKS,
   knowing,
   manySetups,
@@ -74,6 +80,39 @@ for (const { title, markSdMm, marks } of cases) {
   for (const loads of [1, 4]) {
     const nudged = manySetups(SETUPS, trial(loads), seededRng(1), byNudge);
     print(row('by hand: look and nudge', `${loads}, ${loads}`, nudged, knownMm));
+  }
+}
+
+/** Each way of reading with the standard uncertainty that the product states for it, printed at 600 to the inch. */
+const eye = (operatorSdMm: number): ReadingConditions => ({
+  ...{ stepMm: READING_STEP_MM, operatorSdMm, printerDotMm: 25.4 / 600, isPlotterFile: false },
+});
+const twice = { count: 2, disputeMm: 0 };
+const kinds: readonly {
+  readonly name: string;
+  readonly sdMm: number;
+  readonly way: typeof byMap;
+  readonly spots?: Trial['spots'];
+}[] = [
+  { name: 'wedges, nine spots', sdMm: readingUncertainty(eye(EYE_SD_MM)), way: byMap },
+  { name: 'wedges, looked at twice', sdMm: looksUncertainty(eye(EYE_SD_MM), null, twice), way: byMap },
+  { name: 'wedges, five spots', sdMm: readingUncertainty(eye(EYE_SD_MM)), way: byMap, spots: FIVE_SPOTS },
+  { name: 'discs, nine spots', sdMm: readingUncertainty(eye(RIM_EYE_SD_MM)), way: byMap },
+  { name: 'discs, five spots', sdMm: readingUncertainty(eye(RIM_EYE_SD_MM)), way: byMap, spots: FIVE_SPOTS },
+  { name: 'four borders, caliper', sdMm: BORDER_CALIPER_SD_MM / Math.SQRT2, way: byBorders },
+  { name: 'four borders, rule', sdMm: BORDER_RULE_SD_MM / Math.SQRT2, way: byBorders },
+];
+print('\nWays of reading, each with its own uncertainty; mark noise 0.05');
+print(
+  `${'way'.padEnd(26)}${'marks, loads'.padEnd(15)}${['left q50', 'left q95', 'next q50', 'next q95'].map((h) => h.padStart(9)).join('')}`,
+);
+for (const { name, sdMm, way, spots } of kinds) {
+  for (const marks of [FOUR_MARKS, THREE_MARKS]) {
+    for (const loads of [1, 4]) {
+      if (way === byBorders && loads > 1) continue;
+      const trial: Trial = { loads, markSdMm: 0.05, marks, readingSdMm: sdMm, ...(spots && { spots }) };
+      print(row(name, `${marks.length}, ${loads}`, manySetups(SETUPS, trial, seededRng(4), way), 0));
+    }
   }
 }
 

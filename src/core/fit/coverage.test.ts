@@ -14,7 +14,8 @@ import {
   TRIALS,
   IS_LONG,
 } from '../simulate/trials.testing';
-import { readingUncertainty, RIM_EYE_SD_MM } from '../reading/uncertainty';
+import { assumedLookSd, combineLooks, lookSd, looksUncertainty, repeatabilityOf } from '../reading/repeats';
+import { EYE_SD_MM, readingUncertainty, RIM_EYE_SD_MM, type ReadingConditions } from '../reading/uncertainty';
 import { READING_STEP_MM } from '../target/wedge';
 import { blockNamed } from '../target/block';
 import { defineSheet } from '../target/sheet-definition';
@@ -61,6 +62,38 @@ describe(`coverage by simulation, ${TRIALS} trials`, () => {
       if (!fit.ok) throw new Error(fit.error.kind);
       const t = studentQuantile(0.975, Infinity);
       betaOf(truth).forEach((b, i) => {
+        if (Math.abs(fit.value.beta[i]! - b) <= t * Math.sqrt(fit.value.covariance[i * 7]!)) hits[i]!++;
+      });
+    }
+    for (const h of hits) expect(h / trials).toBeGreaterThanOrEqual(IS_LONG ? 0.944 : low);
+  });
+
+  it('wedges looked at twice by an eye half as steady again as assumed: its own repeats keep the intervals honest', () => {
+    const definition = defineSheet({ block: blockNamed('A4'), checkKind: 'full' });
+    const conditions: ReadingConditions = {
+      stepMm: READING_STEP_MM,
+      operatorSdMm: EYE_SD_MM,
+      printerDotMm: 0,
+      isPlotterFile: false,
+    };
+    const trials = TRIALS / 2;
+    const rng = seededRng(79);
+    const hits = [0, 0, 0, 0, 0, 0];
+    for (let trial = 0; trial < trials; trial++) {
+      const truth = fromParameters({ ...randomError(rng, 0.3), scaleAcross: 0, scaleAlong: 0 });
+      const [one, two] = [1, 2].map(() => readSet(definition, 1, truth, { sdMm: 1.5 * EYE_SD_MM, rng }));
+      const looks = one!.map((r) => [r, two!.find((other) => other.id === r.id)!]);
+      const figures = looks.map((pair) => pair.map((r) => ({ id: r.id, valueMm: r.readingMm })));
+      const known = repeatabilityOf(figures, assumedLookSd(conditions));
+      const readings = looks.map(([first], i) => {
+        const combined = combineLooks(figures[i]!, lookSd(conditions, known));
+        const standardUncertaintyMm = looksUncertainty(conditions, known, combined);
+        return { ...first!, readingMm: combined.valueMm, standardUncertaintyMm };
+      });
+      const fit = fitReadings(readings, PLAIN_LOAD);
+      if (!fit.ok) throw new Error(fit.error.kind);
+      betaOf(truth).forEach((b, i) => {
+        const t = studentQuantileOf(Infinity);
         if (Math.abs(fit.value.beta[i]! - b) <= t * Math.sqrt(fit.value.covariance[i * 7]!)) hits[i]!++;
       });
     }

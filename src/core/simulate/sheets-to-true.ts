@@ -11,6 +11,8 @@ export interface Trial {
   readonly markSdMm: number;
   readonly marks: readonly Point[];
   readonly readingSdMm: number;
+  /** Where is read; the nine reference spots when absent. */
+  readonly spots?: readonly Point[];
 }
 
 export interface Outcome {
@@ -23,6 +25,11 @@ export interface Outcome {
 export const WORK_CORNERS: readonly Point[] = cornersOf(180, 260);
 export const FOUR_MARKS: readonly Point[] = WORK_CORNERS;
 export const THREE_MARKS: readonly Point[] = WORK_CORNERS.slice(0, 3);
+/** Corners and middle, as a quick check has them. */
+export const FIVE_SPOTS: readonly Point[] = [
+  ...[-75, 75].flatMap((x) => [-115, 115].map((y) => ({ x, y }))),
+  { x: 0, y: 0 },
+];
 export const REFERENCE_SPOTS: readonly Point[] = [-75, 0, 75].flatMap((x) => [-115, 0, 115].map((y) => ({ x, y })));
 
 const spread = (rng: Rng, half: number): number => (2 * rng() - 1) * half;
@@ -56,7 +63,7 @@ function outcome(after: Affine, trial: Trial, rng: Rng): Outcome {
 function readings(constant: Affine, trial: Trial, rng: Rng): Observation[] {
   return Array.from({ length: trial.loads }, (_, load) => {
     const actual = then(constant, loadNoise(trial.marks, trial.markSdMm, rng));
-    return REFERENCE_SPOTS.flatMap((at, i): Observation[] => {
+    return (trial.spots ?? REFERENCE_SPOTS).flatMap((at, i): Observation[] => {
       const q = apply(actual, at);
       const base = { at, standardUncertaintyMm: trial.readingSdMm, loadKey: `load ${load}` };
       return [
@@ -77,7 +84,7 @@ function readings(constant: Affine, trial: Trial, rng: Rng): Observation[] {
   }).flat();
 }
 
-/** Nine spots on each load, one fit, and the exact correction of the file or of settings that reach everything. */
+/** Spots on each load, one fit, and the exact correction of the file or of settings that reach everything. */
 export function byMap(constant: Affine, trial: Trial, rng: Rng): Outcome {
   const fit = fitErrorMap(readings(constant, trial, rng), { keepAll: true, corners: WORK_CORNERS });
   if (!fit.ok) throw new Error(fit.error.kind);
@@ -91,6 +98,14 @@ export function byLadder(constant: Affine, trial: Trial, rng: Rng): Outcome {
   const read = (value: number): number => Math.round((value + trial.readingSdMm * standardNormal(rng)) * 10) / 10;
   const shift: Affine = { xx: 1, xy: 0, yx: 0, yy: 1, tx: -read(d.x), ty: -read(d.y) };
   return outcome(then(constant, shift), trial, rng);
+}
+
+/** By the four borders of one finished piece in the middle: a shift, keyed in as it was measured. */
+export function byBorders(constant: Affine, trial: Trial, rng: Rng): Outcome {
+  const actual = then(constant, loadNoise(trial.marks, trial.markSdMm, rng));
+  const d = displacement(actual, { x: 0, y: 0 });
+  const read = (value: number): number => value + trial.readingSdMm * standardNormal(rng);
+  return outcome(then(constant, { xx: 1, xy: 0, yx: 0, yy: 1, tx: -read(d.x), ty: -read(d.y) }), trial, rng);
 }
 
 /** By hand with look and nudge: each new load, the offset is changed by what one corner seems to be out, to a tenth. */

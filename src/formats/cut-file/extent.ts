@@ -1,4 +1,5 @@
 import type { Point } from '@/core/geometry/affine';
+import { movePoint, type PlaneMove } from '@/core/geometry/plane-move';
 import { FARTHEST_MM, type Box, type DrawnGroup, type DrawnLine, type GroupBy, type Remark } from './cut-file';
 
 type At = Point<'page'>;
@@ -45,6 +46,27 @@ export function extentOf(each: EachPlace): Extent {
     growTo(extent, place);
   });
   return extent;
+}
+
+/** Boxes of all lines, before a move and after it. */
+export interface OuterBoxes {
+  readonly before: Extent;
+  readonly after: Extent;
+}
+
+export const noBoxes = (): OuterBoxes => ({ before: emptyExtent(), after: emptyExtent() });
+
+/** Takes a line into the outer boxes; `move` is null for one that stays. @returns its own box before. */
+export function measureLine(outer: OuterBoxes, each: EachPlace, move: PlaneMove | null): Extent {
+  const own = emptyExtent();
+  const moved = move ? emptyExtent() : own;
+  each((place) => {
+    growTo(own, place);
+    if (move) growTo(moved, movePoint(move, place));
+  });
+  growBy(outer.before, own);
+  growBy(outer.after, moved);
+  return own;
 }
 
 export interface Drawn {
@@ -117,7 +139,7 @@ export function labelOf(name: string): string {
 }
 
 /** How far the outer box's lower left corner and size change, mm. */
-export function boxChange(before: Extent, after: Extent): number {
+export function boxChange({ before, after }: OuterBoxes): number {
   if (isEmpty(before) || isEmpty(after)) return 0;
   return Math.max(
     Math.abs(after.left - before.left),

@@ -1,5 +1,4 @@
 import type { Point } from '@/core/geometry/affine';
-import { movePoint } from '@/core/geometry/plane-move';
 import { fail, ok, type Result } from '@/core/result';
 import {
   MOST_PIECES,
@@ -22,10 +21,11 @@ import {
   extentOf,
   extentRemark,
   gatherer,
-  growBy,
   isNear,
+  measureLine,
+  noBoxes,
   type Drawn,
-  type Extent,
+  type OuterBoxes,
 } from '../cut-file/extent';
 import { splicer, type Splicer } from '../cut-file/splice';
 import { readDxfFile, valueAt, valueOf, type DxfFile, type DxfRecord } from './dxf-groups';
@@ -137,8 +137,7 @@ interface Progress {
   /** Chosen things that are no lines to cut, by their type. */
   readonly notCut: Map<string, number>;
   readonly left: PiecesLeft;
-  readonly before: Extent;
-  readonly after: Extent;
+  readonly outer: OuterBoxes;
   movedCount: number;
 }
 
@@ -164,30 +163,19 @@ function takeInsert({ shown, request }: Work, item: DxfItem): FileProblem | null
   return null;
 }
 
-/** Takes the item into the outer boxes, and says what its own is. */
-function measured({ request, mm, done }: Work, item: DxfItem, isMoved: boolean): Extent {
-  const own = extentOf((visit) => {
-    eachPlaceOf(item, mm, visit);
-  });
-  growBy(done.before, own);
-  const after = isMoved
-    ? extentOf((visit) => {
-        eachPlaceOf(item, mm, (place) => {
-          visit(movePoint(request.move, place));
-        });
-      })
-    : own;
-  growBy(done.after, after);
-  return own;
-}
-
 function takeItem(work: Work, item: DxfItem): FileProblem | null {
   const { file, request, mm, done } = work;
   const { record } = item;
   if (record.type === 'INSERT') return takeInsert(work, item);
   // What is no line to cut has no places, so that its box counts for nothing either way.
   const isMoved = isChosen(item, request);
-  const own = measured(work, item, isMoved);
+  const own = measureLine(
+    done.outer,
+    (visit) => {
+      eachPlaceOf(item, mm, visit);
+    },
+    isMoved ? request.move : null,
+  );
   if (!isMoved) return null;
   if (!isNear(own)) return tooFar(whereOf(record));
   if (frameOf(item) === 'tilted')
@@ -223,8 +211,7 @@ export function moveDxf(text: string, request: MoveRequest, options: ReadOptions
     out: splicer(text),
     notCut: new Map(),
     left: { pieces: MOST_PIECES },
-    before: emptyExtent(),
-    after: emptyExtent(),
+    outer: noBoxes(),
     movedCount: 0,
   };
   const work: Work = { file, request, mm: unit.mm, shown: shownBy(file), done };
@@ -240,6 +227,6 @@ export function moveDxf(text: string, request: MoveRequest, options: ReadOptions
   return ok({
     text: done.out.finished(),
     movedCount: done.movedCount,
-    remarks: [...unit.remarks, ...leftRemark(done.notCut), ...extentRemark(boxChange(done.before, done.after))],
+    remarks: [...unit.remarks, ...leftRemark(done.notCut), ...extentRemark(boxChange(done.outer))],
   });
 }

@@ -18,14 +18,16 @@ import {
 } from '../cut-file/cut-file';
 import {
   boxChange,
-  emptyExtent,
   extentOf,
   extentRemark,
   gatherer,
-  growBy,
   isNear,
+  measureLine,
+  noBoxes,
   type Drawn,
+  type EachPlace,
   type Extent,
+  type OuterBoxes,
 } from '../cut-file/extent';
 import { joiner, splicer, type Splicer } from '../cut-file/splice';
 import { eachInstruction } from './hpgl-commands';
@@ -112,30 +114,18 @@ function goesThereItself(stroke: HpglStroke, isMoved: boolean): boolean {
 interface Progress {
   readonly out: Splicer;
   readonly left: PiecesLeft;
-  readonly before: Extent;
-  readonly after: Extent;
+  readonly outer: OuterBoxes;
   movedCount: number;
   /** Whether the tool stands where a moved stroke ended. */
   isAside: boolean;
 }
 
-/** Takes the stroke into the outer boxes; false when it lies beyond every machine. */
+/** Takes what is drawn into the outer boxes; false when the stroke lies beyond every machine. */
 function measured(stroke: HpglStroke, isMoved: boolean, { move }: MoveRequest, done: Progress): boolean {
-  const own = extentOf((visit) => {
+  const each: EachPlace = (visit) => {
     eachPlaceOf(stroke, visit);
-  });
-  if (isDrawn(stroke)) {
-    growBy(done.before, own);
-    const after = isMoved
-      ? extentOf((visit) => {
-          eachPlaceOf(stroke, (place) => {
-            visit(movePoint(move, place));
-          });
-        })
-      : own;
-    growBy(done.after, after);
-  }
-  return isNear(own);
+  };
+  return isNear(isDrawn(stroke) ? measureLine(done.outer, each, isMoved ? move : null) : extentOf(each));
 }
 
 function takeStroke(stroke: HpglStroke, isMoved: boolean, request: MoveRequest, done: Progress): FileProblem | null {
@@ -156,7 +146,7 @@ function takeStroke(stroke: HpglStroke, isMoved: boolean, request: MoveRequest, 
 const isParking = (stroke: HpglStroke, next: HpglStroke | null): boolean =>
   !isDrawn(stroke) && !stroke.isRelative && next?.pen !== stroke.pen;
 
-function negativeRemark({ before, after }: Progress): readonly Remark[] {
+function negativeRemark({ before, after }: OuterBoxes): readonly Remark[] {
   const isBelow = ({ left, bottom }: Extent): boolean => left < 0 || bottom < 0;
   if (isBelow(before) || !isBelow(after)) return [];
   const words =
@@ -173,8 +163,7 @@ export function moveHpgl(
   const done: Progress = {
     out: splicer(text),
     left: { pieces: MOST_PIECES },
-    before: emptyExtent(),
-    after: emptyExtent(),
+    outer: noBoxes(),
     movedCount: 0,
     isAside: false,
   };
@@ -201,6 +190,6 @@ export function moveHpgl(
   return ok({
     text: done.out.finished(),
     movedCount: done.movedCount,
-    remarks: [...negativeRemark(done), ...extentRemark(boxChange(done.before, done.after))],
+    remarks: [...negativeRemark(done.outer), ...extentRemark(boxChange(done.outer))],
   });
 }

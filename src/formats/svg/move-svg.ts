@@ -1,5 +1,5 @@
 import { invert, type Affine } from '@/core/geometry/affine';
-import { affineInside, movePoint } from '@/core/geometry/plane-move';
+import { affineInside } from '@/core/geometry/plane-move';
 import { fail, ok, type Result } from '@/core/result';
 import {
   MOST_PIECES,
@@ -16,14 +16,14 @@ import {
 } from '../cut-file/cut-file';
 import {
   boxChange,
-  emptyExtent,
   extentOf,
   extentRemark,
   gatherer,
-  growBy,
-  growTo,
   isNear,
+  measureLine,
+  noBoxes,
   type Extent,
+  type OuterBoxes,
 } from '../cut-file/extent';
 import { spliced, type Edit } from '../cut-file/splice';
 import { childrenOf, eachLeafPlace, idsOf, leafLines, shapesOf, type Lookup } from './svg-content';
@@ -99,8 +99,7 @@ interface Progress {
   readonly edits: Edit[];
   /** Pieces that bending may still come to. */
   readonly left: PiecesLeft;
-  readonly before: Extent;
-  readonly after: Extent;
+  readonly outer: OuterBoxes;
   movedCount: number;
   clipped: number;
   texts: number;
@@ -135,19 +134,6 @@ function movedLeaf({ scene, request, done }: Work, leaf: SvgLeaf): Result<readon
 const isUnknownUse = (scene: SvgScene, lookup: Lookup, leaf: SvgLeaf): boolean =>
   leaf.kind === 'use' && !shapesOf(scene.tree, lookup, leaf);
 
-/** Takes the leaf into the outer boxes, and says what its own is. */
-function measured({ scene, lookup, request, done }: Work, leaf: SvgLeaf, isMoved: boolean): Extent {
-  const own = emptyExtent();
-  const after = isMoved ? emptyExtent() : own;
-  eachLeafPlace(scene, lookup, leaf, (place) => {
-    growTo(own, place);
-    if (isMoved) growTo(after, movePoint(request.move, place));
-  });
-  growBy(done.before, own);
-  growBy(done.after, after);
-  return own;
-}
-
 /** Takes one leaf into what was done; the reason when it cannot be taken. */
 function takeLeaf(work: Work, leaf: SvgLeaf): FileProblem | null {
   const { scene, lookup, request, done } = work;
@@ -156,7 +142,13 @@ function takeLeaf(work: Work, leaf: SvgLeaf): FileProblem | null {
     done.texts += part === 'none' ? 0 : 1;
     return null;
   }
-  const extent = measured(work, leaf, part === 'all');
+  const extent = measureLine(
+    done.outer,
+    (visit) => {
+      eachLeafPlace(scene, lookup, leaf, visit);
+    },
+    part === 'all' ? request.move : null,
+  );
   if (part === 'none') {
     done.unknown += isUnknownUse(scene, lookup, leaf) ? 1 : 0;
     return null;
@@ -193,7 +185,7 @@ function remarksOf(done: Progress): readonly Remark[] {
       kind: 'clipped',
       words: `${done.clipped} of the moved lines are clipped or masked in the drawing. The clip stays; many cutting programs ignore it and cut the whole line.`,
     });
-  return [...remarks, ...extentRemark(boxChange(done.before, done.after))];
+  return [...remarks, ...extentRemark(boxChange(done.outer))];
 }
 
 /** Moves the chosen lines of an SVG and nothing else: every other byte, the size and the view box stay. */
@@ -204,8 +196,7 @@ export function moveSvg(text: string, request: MoveRequest, options: ReadOptions
   const done: Progress = {
     edits: [],
     left: { pieces: MOST_PIECES },
-    before: emptyExtent(),
-    after: emptyExtent(),
+    outer: noBoxes(),
     movedCount: 0,
     clipped: 0,
     texts: 0,

@@ -5,6 +5,7 @@ import {
   expectAccessible,
   measureBackRims,
   measureRims,
+  type Rims,
   openSetup,
   readPicture,
   startCheck,
@@ -107,12 +108,20 @@ test('B: traced 0.3 mm too large, the rims still tell the truth; a routine hides
 }) => {
   await startCheck(page, 'Kingfisher');
   await printAndCut(page, {});
-  await enterRims(page, await measureRims(page, 1, 'A4'));
+  const rims = await measureRims(page, 1, 'A4');
+  const mean = (pick: (r: Rims) => number): number =>
+    [...rims.values()].reduce((sum, r) => sum + pick(r), 0) / rims.size;
+  // True: 0.55 across, -0.35 along, 0.65 together. Of one load the mean of the discs scatters by 0.03: mark noise 0.05,
+  // halved in the middle of four marks. Half of what the trace is too large would show as 0.15.
+  const shift = Math.hypot(mean((r) => r.right - r.left) / 2, mean((r) => r.away - r.towards) / 2);
+  expect(Math.abs(shift - 0.65)).toBeLessThan(0.13);
+  await enterRims(page, rims);
   await page.getByRole('link', { name: /see the map/ }).click();
   await page.waitForURL(/\/map/);
-  // True: 0.55 across, -0.35 along, 0.65 together.
+  // At the worst of four corners it is more, and scatters by 0.05 and more.
   const out = /Out by (\d\.\d\d) mm/.exec((await page.getByRole('heading', { level: 1 }).textContent()) ?? '')?.[1];
-  expect(Math.abs(Number(out) - 0.65)).toBeLessThan(0.15);
+  expect(Number(out)).toBeGreaterThan(shift - 0.06);
+  expect(Number(out)).toBeLessThan(shift + 0.3);
   await page.getByRole('link', { name: 'Choose the way out' }).click();
   await expect(page.getByText(/ROUTINE, SIDEWAYS/).first()).toBeVisible();
 });

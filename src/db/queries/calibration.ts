@@ -1,5 +1,5 @@
 import 'server-only';
-import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, inArray, lt, sql } from 'drizzle-orm';
 import type { Session } from '../client';
 import { calibration, calibrationSheet, cutSet, printCheck, reading } from '../schema/calibration';
 import { confirmation, correction, correctionSetting, markAttempt } from '../schema/correction';
@@ -25,6 +25,15 @@ export function findEarlierCalibrations(session: Session, setupId: string) {
     .where(and(eq(calibration.setupId, setupId), inArray(calibration.kind, ['quick', 'full'])))
     .orderBy(desc(calibration.startedAt))
     .limit(8);
+}
+
+/** How many calibrations of the same setup were started before this one. */
+export async function countBefore(session: Session, own: { readonly setupId: string; readonly startedAt: Date }) {
+  const [row] = await session
+    .select({ count: count() })
+    .from(calibration)
+    .where(and(eq(calibration.setupId, own.setupId), lt(calibration.startedAt, own.startedAt)));
+  return row?.count ?? 0;
 }
 
 export function findSheets(session: Session, calibrationId: string) {

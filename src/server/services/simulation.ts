@@ -7,6 +7,7 @@ import { ownMarkExtent } from '@/core/target/block';
 import type { Database } from '@/db/client';
 import { writeSvg } from '@/formats/svg/write-svg';
 import { CUT_COLOURS, pictureOnly } from '../documents/sheet-drawing';
+import { countBefore } from '@/db/queries/calibration';
 import { findTruth } from '@/db/queries/shop';
 import { backInk, printAndCut, type SheetFiles, type SheetPicture } from '../standins/print-and-cut';
 import { refusal, type Refusal } from './actor';
@@ -56,10 +57,16 @@ async function filesOf(record: CalibrationRecord, set: CutSet): Promise<SheetFil
   }
 }
 
+/** What a load's noise is drawn from: a setup's second check differs from its first, and the same one is always the same. */
+interface Noise {
+  readonly seed: number;
+  readonly calibrationNo: number;
+}
+
 async function pictureOfSet(
   record: CalibrationRecord,
   truth: StoredTruth,
-  seed: number,
+  noise: Noise,
   set: CutSet,
 ): Promise<SheetPicture> {
   const { cutter } = record.setupRow;
@@ -76,7 +83,7 @@ async function pictureOfSet(
       settings: record.settings.map((s) => ({ ...s, value: truth.baseValues[s.id] ?? s.value })),
       valuesNow: record.settings.map((s) => set.settings[s.id] ?? s.value),
     },
-    seededRng(seedFrom(seed, record.calibration.id, 'load', set.loadNo)),
+    seededRng(seedFrom(noise.seed, noise.calibrationNo, 'load', set.loadNo)),
   );
   if (!made.ok) throw new Error(made.error.reason);
   return made.value;
@@ -101,7 +108,8 @@ export async function pictureOf(
   if (!stored) return fail(refusal('This setup has a real machine: look at the sheet itself.'));
   const truth = StoredTruth.parse(stored.truth);
   const sets = doneSets(record).filter((s) => s.sheetNo === sheetNo);
-  const pictures = await Promise.all(sets.map((set) => pictureOfSet(record, truth, stored.seed, set)));
+  const noise = { seed: stored.seed, calibrationNo: await countBefore(database, record.calibration) };
+  const pictures = await Promise.all(sets.map((set) => pictureOfSet(record, truth, noise, set)));
   const [first] = pictures;
   if (!first) return fail(refusal('Nothing has been cut on this sheet yet.'));
   const ink = face === 'back' ? await backOf(record, truth) : first.ink;
@@ -115,7 +123,9 @@ export async function cutsOfSet(
   set: CutSet,
 ): Promise<SheetPicture | null> {
   const stored = await findTruth(database, record.calibration.setupId);
-  return stored ? pictureOfSet(record, StoredTruth.parse(stored.truth), stored.seed, set) : null;
+  if (!stored) return null;
+  const noise = { seed: stored.seed, calibrationNo: await countBefore(database, record.calibration) };
+  return pictureOfSet(record, StoredTruth.parse(stored.truth), noise, set);
 }
 
 /** What the stand-in's printed check line measures. */

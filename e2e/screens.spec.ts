@@ -54,7 +54,7 @@ test('axe finds nothing serious on any screen, light and dark; none scrolls side
   page,
   context,
 }) => {
-  test.setTimeout(240_000);
+  test.setTimeout(480_000);
   const screens = await screensOf(page);
   await expectScreensInOrder(page, context, screens);
 });

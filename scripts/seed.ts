@@ -160,7 +160,7 @@ async function seedSetup(demo: DemoSetup, actorId: string): Promise<{ setupId: s
   const { error, printScale = 1, ...hidden } = demo.truth;
   await db.insert(simulatedSetup).values({
     setupId,
-    seed: seedFrom('demo', demo.name),
+    seed: seedFrom('demo b', demo.name),
     truth: {
       ...hidden,
       machineError: error,

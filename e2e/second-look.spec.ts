@@ -57,7 +57,7 @@ test('readings as a list: what is wrong is told by line, nothing is kept before 
   await list.fill('spot;across;along\n1;0,20;left\n9;0;0');
   await expect(page.getByText('Line 2, along: "left" is not a length.')).toBeVisible();
   await expect(page.getByText(/^Line 3, spot: There is no figure 9 across/)).toBeVisible();
-  await expect(page.getByRole('button', { name: /^Keep these/ })).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Put right what is marked first' })).toBeDisabled();
   await expectAccessible(page);
   const rows = [1, 2, 3, 4, 5].map((spot) => `${spot};0,20;${spot === 4 ? '' : '-0,10'}`);
   await page.getByLabel('or a CSV file').setInputFiles({

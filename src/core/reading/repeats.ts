@@ -43,23 +43,23 @@ function medianOf(values: readonly number[]): number {
 
 /**
  * Several looks at one figure: their mean. From three on, a look more than 4 of its own scatters off the median is left
- * out, if at least two remain; two that lie farther apart than that, times root 2, are in dispute until a third is made.
+ * out, if at least two remain. Two that lie farther apart than that, times root 2, and more of which no two agree with the
+ * median, are in dispute until another is made.
  * @param looks one or more. @param lookSdMm scatter of one look.
  */
 export function combineLooks(looks: readonly FigureLook[], lookSdMm: number): CombinedLooks {
-  const values = looks.map((l) => l.valueMm);
-  const middle = medianOf(values);
-  const belongs = ({ valueMm }: FigureLook): boolean => Math.abs(valueMm - middle) <= ODD_AT * lookSdMm;
-  const kept = looks.length > 2 ? looks.filter(belongs) : looks;
-  const counted = kept.length > 1 ? kept : looks;
-  const inside = counted.map((l) => l.valueMm);
-  const spread = Math.max(...inside) - Math.min(...inside);
-  const limit = counted.length > 2 && counted === kept ? 2 * ODD_AT * lookSdMm : ODD_AT * Math.SQRT2 * lookSdMm;
+  const middle = medianOf(looks.map((l) => l.valueMm));
+  const kept = looks.filter((l) => Math.abs(l.valueMm - middle) <= ODD_AT * lookSdMm);
+  const counted = looks.length > 2 && kept.length > 1 ? kept : looks;
+  const values = counted.map((l) => l.valueMm);
+  const spreadMm = Math.max(...values) - Math.min(...values);
+  const isScattered = looks.length > 2 && kept.length < 2;
+  const isPairApart = counted.length === 2 && spreadMm > ODD_AT * Math.SQRT2 * lookSdMm;
   return {
-    valueMm: meanOf(inside),
+    valueMm: meanOf(values),
     count: counted.length,
     oddIds: looks.filter((l) => !counted.includes(l)).map((l) => l.id),
-    disputeMm: spread > limit ? spread / 2 : 0,
+    disputeMm: isScattered || isPairApart ? spreadMm / 2 : 0,
   };
 }
 

@@ -24,7 +24,7 @@ export interface ReadingList {
 
 /** More than any sheet has figures. */
 const MOST_LINES = 500;
-const MOST_CHARACTERS = 100_000;
+export const MOST_CHARACTERS = 100_000;
 const SEPARATORS = ['\t', ';', ','] as const;
 
 /** The first of tab, semicolon and comma that the first line holds: with the former two a comma may be the decimal sign. */

@@ -122,7 +122,8 @@ export async function saveShopThing(raw: unknown): Promise<Answer<string>> {
 
 export async function ladderKept(raw: unknown): Promise<Answer<string>> {
   return answer(KeepLadder, raw, async (input) => {
-    const done = await keepLadder(database(), input);
+    const { shop } = await currentSession();
+    const done = await keepLadder(database(), shop.id, input);
     revalidatePath(`/setups/${input.setupId}`, 'layout');
     return done;
   });

@@ -54,9 +54,13 @@ export async function readMeasure(database: Database, setupId: string): Promise<
 }
 
 /** Keeps how a cutter's own test lines are labelled, so that the next reading needs only the line. */
-export async function keepLadder(database: Database, input: KeepLadderInput): Promise<Result<string, Refusal>> {
+export async function keepLadder(
+  database: Database,
+  shopId: string,
+  input: KeepLadderInput,
+): Promise<Result<string, Refusal>> {
   const row = await findSetup(database, input.setupId);
-  if (!row) return fail(refusal('This setup is not there any more.'));
+  if (!row || row.cutter.shopId !== shopId) return fail(refusal('This setup is not there any more.'));
   await database.update(cutter).set({ ladder: input.ladder }).where(eq(cutter.id, row.cutter.id));
   return ok(row.cutter.name);
 }

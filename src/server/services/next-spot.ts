@@ -1,5 +1,4 @@
 import 'server-only';
-import { MOST_LOOKS } from '@/contracts/inputs';
 import { nextBest, type Candidate, type OpenReading } from '@/core/fit/next-best';
 import { looksUncertainty } from '@/core/reading/repeats';
 import { studentQuantile } from '@/core/math/quantile';
@@ -14,8 +13,10 @@ import { repeatsOf, type Repeats } from './repeats';
 export interface NextSpot {
   readonly spotNo: number;
   readonly axis: string;
-  /** Which look at it: 1 where it was not read yet. */
+  /** Which look at it comes next. */
   readonly lookNo: number;
+  /** Whether it was read before. */
+  readonly isRead: boolean;
   readonly beforeMm: number;
   readonly afterMm: number;
 }
@@ -23,6 +24,7 @@ export interface NextSpot {
 interface Spot extends Candidate {
   readonly first: Look;
   readonly lookNo: number;
+  readonly isRead: boolean;
 }
 
 function placeOf(record: CalibrationRecord, set: CutSet, { method, spotNo, axis }: Look) {
@@ -30,12 +32,16 @@ function placeOf(record: CalibrationRecord, set: CutSet, { method, spotNo, axis 
   return record.definition.liftOffs.find((f) => f.spotNo === spotNo)?.centre;
 }
 
-/** How often a figure was looked at so far. */
-function lookedAt({ figures }: Repeats, set: CutSet, look: Look): number {
+/** How often a figure was looked at so far, and which look comes next. */
+function lookedAt(
+  { figures }: Repeats,
+  set: CutSet,
+  look: Look,
+): { readonly count: number; readonly free: number | null } {
   const found = figures.find(
     ({ row }) => row.cutSetId === set.id && row.spotNo === look.spotNo && row.axis === look.axis,
   );
-  return found?.looks.length ?? 0;
+  return found ? { count: found.looks.length, free: found.freeLook } : { count: 0, free: 1 };
 }
 
 /** Variance of what one look more would add: the first gives all, each further one only evens out the eye. */
@@ -44,22 +50,34 @@ function addedVariance({ conditions, known }: Repeats, count: number, spread: nu
   return count === 0 ? variance(1) : 1 / (1 / variance(count + 1) - 1 / variance(count));
 }
 
+interface Sheet {
+  readonly record: CalibrationRecord;
+  readonly set: CutSet;
+  readonly repeats: Repeats;
+  /** How much more the readings scatter than they claim: 1 or more. */
+  readonly spread: number;
+}
+
+/** What looking at a spot's least looked at figures would give; none where all were looked at often enough. */
+function spotOf({ record, set, repeats, spread }: Sheet, looks: readonly Look[]): readonly Spot[] {
+  const told = looks.map((look) => ({ look, ...lookedAt(repeats, set, look) }));
+  const fewest = Math.min(...told.map((t) => t.count));
+  const open = told.filter((t) => t.count === fewest);
+  const [first] = open;
+  if (!first?.free) return [];
+  const readings = open.flatMap(({ look }): OpenReading[] => {
+    const at = placeOf(record, set, look);
+    return at ? [{ axis: look.axis, at, varianceMm2: addedVariance(repeats, fewest, spread) }] : [];
+  });
+  return [{ first: first.look, lookNo: first.free, isRead: fewest > 0, readings }];
+}
+
 function spotsOf(record: CalibrationRecord, set: CutSet, { fit }: Analysis): readonly Spot[] {
-  const repeats = repeatsOf(record, [set]);
   const spread = Math.max(1, fit.reducedChiSquare ?? 1);
+  const sheet = { record, set, repeats: repeatsOf(record, [set]), spread };
   const bySpot = new Map<number, Look[]>();
   for (const look of looksOf(record, set)) bySpot.set(look.spotNo, [...(bySpot.get(look.spotNo) ?? []), look]);
-  return [...bySpot.values()].flatMap((looks): Spot[] => {
-    const [first] = looks;
-    const count = Math.min(...looks.map((l) => lookedAt(repeats, set, l)));
-    if (!first || count >= MOST_LOOKS) return [];
-    const readings = looks.flatMap((l): OpenReading[] => {
-      const at = placeOf(record, set, l);
-      const own = lookedAt(repeats, set, l);
-      return at && own === count ? [{ axis: l.axis, at, varianceMm2: addedVariance(repeats, own, spread) }] : [];
-    });
-    return [{ first, lookNo: count + 1, readings }];
-  });
+  return [...bySpot.values()].flatMap((looks) => spotOf(sheet, looks));
 }
 
 /** Which spot of the newest set to read next, or once more. Null while no whole map is carried, or all is read out. */
@@ -69,11 +87,12 @@ export function nextSpot(record: CalibrationRecord, analysis: Analysis): NextSpo
   const best = nextBest(analysis.fit, spotsOf(record, set, analysis), record.corners);
   if (!best) return null;
   const factor = studentQuantile(CONFIDENCE, analysis.fit.quantileDegrees);
-  const { first, lookNo } = best.candidate;
+  const { first, lookNo, isRead } = best.candidate;
   return {
     spotNo: first.spotNo,
     axis: first.axis,
     lookNo,
+    isRead,
     beforeMm: factor * best.beforeMm,
     afterMm: factor * best.afterMm,
   };

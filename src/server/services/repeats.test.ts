@@ -100,12 +100,26 @@ it('two looks that contradict: named, with the way to a third; the third names t
   expect(fitted?.observation.valueMm).toBeCloseTo(dithered + 0.025, 2);
 });
 
+it('a figure first skipped and read later: the next look is a free one and takes nothing away', async () => {
+  const { shop, record, look, again } = await readOnce('quick');
+  const own = record.readings.find((r) => r.spotNo === 1 && r.axis === 'across');
+  if (!own) throw new Error('spot 1 was read');
+  const { cutSetId } = own;
+  const skip = { cutSetId, spotNo: 1, axis: 'across', method: 'wedge', state: 'skipped', readingMm: null } as const;
+  await saveReading(test.database, shop.actor, { id: randomUUID(), ...skip, startedAtMm: 0 });
+  await look(1, 'across', 2, 0.2);
+  await look(1, 'across', 3, 0.9);
+  const [dispute] = repeatsView(await again(), 'mm').notes;
+  expect(dispute).toMatchObject({ spotNo: 1, nextLook: 1 });
+  expect(dispute?.words).toMatch(/seen at \+0\.20 mm and \+0\.90 mm/);
+});
+
 it('the next best spot of a quick check is one of its corners, and less doubt is what a second look there gives', async () => {
   const { record, look, again } = await readOnce('quick');
   const before = analysed(record);
   const next = nextSpot(record, before);
   if (!next) throw new Error('there is a spot to read');
-  expect(next).toMatchObject({ lookNo: 2 });
+  expect(next).toMatchObject({ lookNo: 2, isRead: true });
   const spot = record.definition.spots.find((s) => s.spotNo === next.spotNo);
   expect(Math.abs(spot?.centre.y ?? 0)).toBeGreaterThan(50);
   for (const axis of ['across', 'along'] as const) await look(next.spotNo, axis, 2, firstOf(record, next.spotNo, axis));

@@ -12,7 +12,7 @@ import {
   type Repeatability,
 } from '@/core/reading/repeats';
 import type { ReadingConditions } from '@/core/reading/uncertainty';
-import { formatFixed, formatLength, type UnitSystem } from '@/core/units/length';
+import { formatFixed, formatLength, MM_PER_INCH, type UnitSystem } from '@/core/units/length';
 import { looksOf } from './looks';
 import { conditionsOf } from './readings';
 import { currentSets, type CalibrationRecord, type CutSet } from './record';
@@ -26,6 +26,14 @@ export interface FigureLooks {
   readonly looks: readonly FigureLook[];
   readonly combined: CombinedLooks;
   readonly standardUncertaintyMm: number;
+  /** The first look that was not read yet; null after the last. */
+  readonly freeLook: number | null;
+}
+
+/** The first look at a figure that none of these readings is. */
+function freeLookOf(rows: readonly ReadingRow[]): number | null {
+  for (let look = 1; look <= MOST_LOOKS; look++) if (!rows.some((r) => r.repeatNo === look)) return look;
+  return null;
 }
 
 export interface Repeats {
@@ -49,6 +57,7 @@ export function repeatsOf(record: CalibrationRecord, sets: readonly CutSet[]): R
   const conditions = conditionsOf({ setupRow: record.setupRow, route }, isRim ? 'rim' : 'wedge');
   const slots = [...bySlot.values()].map((rows) => ({
     row: rows[0] as ReadingRow,
+    freeLook: freeLookOf(rows),
     looks: rows.map((r): FigureLook => ({ id: r.id, valueMm: r.readingMm ?? 0 })),
   }));
   const known = repeatabilityOf(
@@ -56,12 +65,13 @@ export function repeatsOf(record: CalibrationRecord, sets: readonly CutSet[]): R
     assumedLookSd(conditions),
   );
   const sd = lookSd(conditions, known);
-  const figures = slots.map(({ row, looks }): FigureLooks => {
+  const figures = slots.map(({ row, looks, freeLook }): FigureLooks => {
     const combined = combineLooks(looks, sd);
     // A single look keeps the doubt it was written down with.
     const isPlain = looks.length === 1 && (known?.degrees ?? 0) < ENOUGH_DEGREES;
     const stated = isPlain ? row.standardUncertaintyMm : null;
-    return { row, looks, combined, standardUncertaintyMm: stated ?? looksUncertainty(conditions, known, combined) };
+    const standardUncertaintyMm = stated ?? looksUncertainty(conditions, known, combined);
+    return { row, looks, combined, standardUncertaintyMm, freeLook };
   });
   return { figures, conditions, known };
 }
@@ -75,16 +85,15 @@ export interface LooksNote {
   readonly nextLook: number | null;
 }
 
-const THIRD = ['', 'A second', 'A third', 'A fourth'];
+const ANOTHER = ['', 'A second', 'A third', 'A fourth'];
 
-function noteOf({ row, looks, combined }: FigureLooks, system: UnitSystem): LooksNote | null {
+function noteOf({ row, looks, combined, freeLook: nextLook }: FigureLooks, system: UnitSystem): LooksNote | null {
   const { spotNo, axis } = row;
   const mm = (value: number): string => formatLength(value, system, true);
   const place = `Spot ${spotNo} ${axis}`;
-  const nextLook = looks.length < MOST_LOOKS ? looks.length + 1 : null;
   if (combined.disputeMm > 0) {
     const seen = looks.map((l) => mm(l.valueMm)).join(' and ');
-    const then = nextLook ? ` ${THIRD[looks.length] ?? 'Another'} look tells which is wrong.` : '';
+    const then = nextLook ? ` ${ANOTHER[looks.length] ?? 'Another'} look tells which is wrong.` : '';
     return { words: `${place} was seen at ${seen}: they contradict each other.${then}`, spotNo, axis, nextLook };
   }
   const odd = looks.filter((l) => combined.oddIds.includes(l.id)).map((l) => mm(l.valueMm));
@@ -108,7 +117,9 @@ export interface RepeatsView {
 const plural = (count: number, one: string): string => `${count} ${one}${count === 1 ? '' : 's'}`;
 
 function steadinessWords(known: Repeatability, conditions: ReadingConditions, system: UnitSystem): string {
-  const mm = (value: number): string => `${formatFixed(value, 3)} mm`;
+  // A scatter is finer than the lengths that are shown elsewhere.
+  const mm = (value: number): string =>
+    system === 'mm' ? `${formatFixed(value, 3)} mm` : `${formatFixed(value / MM_PER_INCH, 4)} in`;
   const found = `Looks at the same figure scatter by ${mm(known.sdMm)} (95 %: ${mm(known.lowerMm)} to ${mm(known.upperMm)}, from ${plural(known.degrees, 'repeat')}).`;
   return known.degrees >= ENOUGH_DEGREES
     ? `${found} That is reckoned with, in place of the assumed ${formatLength(assumedLookSd(conditions), system)}.`

@@ -1,12 +1,11 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { useId, useState } from 'react';
+import { useId, useRef, useState } from 'react';
 import { v4 as uuid } from 'uuid';
-import type { Axis } from '@/core/target/wedge';
-import { AXES } from '@/core/target/wedge';
+import { AXES, type Axis } from '@/core/target/wedge';
 import { formatLength, type UnitSystem } from '@/core/units/length';
-import { parseReadingList, type ListedReading } from '@/formats/csv/reading-list';
+import { MOST_CHARACTERS, parseReadingList, type ListedReading } from '@/formats/csv/reading-list';
 import { keepReadingList } from '@/server/actions/calibration';
 import { judgedList } from './reading-list-view';
 
@@ -30,6 +29,11 @@ interface Props {
 function emptyList(figures: readonly Figure[]): string {
   const spots = [...new Set(figures.map((f) => f.spotNo))];
   return ['spot,across,along', ...spots.map((s) => `${s},,`)].join('\n');
+}
+
+function keepWords(readings: number, problems: number): string {
+  if (problems > 0 && readings > 0) return 'Put right what is marked first';
+  return readings === 1 ? 'Keep this reading' : `Keep these ${readings} readings`;
 }
 
 interface PreviewProps {
@@ -76,6 +80,8 @@ export function ReadingListForm({ cutSetId, method, lookNo, figures, reachMm, sy
   const id = useId();
   const router = useRouter();
   const [text, setText] = useState('');
+  // The same list sent twice, after an answer that got lost, is kept once.
+  const sent = useRef<{ readonly text: string; readonly ids: readonly string[] }>({ text: '', ids: [] });
   const [isSending, setSending] = useState(false);
   const [refusal, setRefusal] = useState<string | null>(null);
   const { readings, problems } = judgedList(parseReadingList(text, system), figures, reachMm);
@@ -84,10 +90,12 @@ export function ReadingListForm({ cutSetId, method, lookNo, figures, reachMm, sy
   const keep = async (): Promise<void> => {
     setSending(true);
     setRefusal(null);
+    if (sent.current.text !== text) sent.current = { text, ids: readings.map(() => uuid()) };
+    const { ids } = sent.current;
     try {
       const done = await keepReadingList({
-        readings: readings.map(({ spotNo, axis, readingMm }) => ({
-          ...{ id: uuid(), cutSetId, spotNo, axis, method, repeatNo: lookNo, readingMm },
+        readings: readings.map(({ spotNo, axis, readingMm }, i) => ({
+          ...{ id: ids[i] ?? uuid(), cutSetId, spotNo, axis, method, repeatNo: lookNo, readingMm },
           state: 'read' as const,
           startedAtMm: 0,
         })),
@@ -141,7 +149,11 @@ export function ReadingListForm({ cutSetId, method, lookNo, figures, reachMm, sy
               accept=".csv,.tsv,.txt,text/csv"
               onChange={(event) => {
                 const [file] = event.target.files ?? [];
-                if (file) void file.text().then(setText);
+                if (file)
+                  void file
+                    .slice(0, MOST_CHARACTERS + 1)
+                    .text()
+                    .then(setText);
               }}
             />
           </span>
@@ -166,7 +178,7 @@ export function ReadingListForm({ cutSetId, method, lookNo, figures, reachMm, sy
           disabled={isSending || problems.length > 0 || readings.length === 0}
           onClick={() => void keep()}
         >
-          {readings.length === 1 ? 'Keep this reading' : `Keep these ${readings.length} readings`}
+          {keepWords(readings.length, problems.length)}
         </button>
       </div>
     </div>

@@ -7,10 +7,11 @@ import { ActionButton } from '@/ui/calibration/ActionButton';
 import { PlumbGauge } from '@/ui/components/PlumbGauge';
 import { CutPage } from './cut-page';
 import { looksAnswered, looksOf } from '@/server/services/looks';
-import { FineStation } from './fine-station';
+import { FineStation, ListInstead } from './fine-station';
 import { AnalysisMap } from './analysis-map';
 import { OddReadings } from './odd-readings';
 import { LooksInDispute, SecondLook } from './second-look';
+import { repeatsView } from '@/server/services/repeats';
 import type { StepProps } from './step-props';
 
 const HEADLINES = { pass: 'In register', fail: 'Still out', cannot_tell: 'Cannot tell yet' } as const;
@@ -74,6 +75,7 @@ function VerdictPage({ record, system }: StepProps) {
   if (!analysed.ok)
     return <h1>There are not enough readings for a verdict. Read at least one figure across and one along.</h1>;
   const a = analysed.value;
+  const repeats = repeatsView(record, system);
   const lines = verdictLines(record, a, system);
   const isCheck = !currentSets(record).some((s) => s.purpose === 'confirm');
   const kept = record.confirmations.filter((c) => c.correctionId === correction?.id);
@@ -97,10 +99,10 @@ function VerdictPage({ record, system }: StepProps) {
               ? 'This cut was made without a fresh load, so it says nothing of the next job. Unload, load again, and cut another set to confirm.'
               : lines.advice}
           </p>
-          <LooksInDispute record={record} system={system} />
+          <LooksInDispute id={id} repeats={repeats} />
           <VerdictDeeds id={id} verdict={a.verdict} isCheck={isCheck} isKept={isKept} />
           {isKept && <p role="status">This verdict is kept.</p>}
-          {a.verdict === 'cannot_tell' && <SecondLook record={record} system={system} analysis={a} />}
+          {a.verdict === 'cannot_tell' && <SecondLook record={record} system={system} analysis={a} repeats={repeats} />}
         </div>
       </div>
     </>
@@ -130,6 +132,7 @@ export function ConfirmPage(props: StepProps) {
           next: { href: `/calibrations/${record.calibration.id}/confirm`, words: 'All read: the verdict' },
         }}
       />
+      <ListInstead id={record.calibration.id} lookNo={1} />
     </>
   );
 }

@@ -1,3 +1,4 @@
+import Link from 'next/link';
 import type { CalibrationRecord, CutSet } from '@/server/services/record';
 import { ReadStation } from '@/ui/read/ReadStation';
 import { RimStation } from '@/ui/read/RimStation';
@@ -14,4 +15,15 @@ export function FineStation({ record, set, asked }: Props) {
   const key = `${set.id} ${asked.lookNo} ${asked.start?.spotNo ?? ''} ${asked.start?.axis ?? ''}`;
   if (record.definition.liftOffs.length > 0) return <RimStation key={key} view={rimViewOf(record, set, asked)} />;
   return <ReadStation key={key} view={readViewOf(record, set, asked)} />;
+}
+
+/** The other way to hand in a set's readings. */
+export function ListInstead({ id, lookNo }: { readonly id: string; readonly lookNo: number }) {
+  return (
+    <p className="mt-3">
+      <Link href={`/calibrations/${id}/read?look=list&again=${lookNo}`} prefetch={false}>
+        Type or drop a list instead
+      </Link>
+    </p>
+  );
 }

@@ -10,6 +10,7 @@ import { AnalysisMap } from './analysis-map';
 import { MarkUsePage } from './mark-use-page';
 import { OddReadings } from './odd-readings';
 import { LooksInDispute, SecondLook } from './second-look';
+import { repeatsView } from '@/server/services/repeats';
 import type { StepProps } from './step-props';
 import { TwoFacesPage } from './two-faces-page';
 import { WhichWayPage } from './which-way-page';
@@ -113,6 +114,7 @@ function ErrorMapPage({ record, system, query }: StepProps) {
     );
   }
   const a = analysed.value;
+  const repeats = repeatsView(record, system);
   const question = roughQuestion(record, a, system);
   const isAfter = latestCorrection(record)?.objective !== undefined && latestCorrection(record)?.objective !== 'rough';
   return (
@@ -129,7 +131,7 @@ function ErrorMapPage({ record, system, query }: StepProps) {
               {keepAll ? 'leave it out' : 'count it all the same'}
             </Link>
           </OddReadings>
-          <LooksInDispute record={record} system={system} />
+          <LooksInDispute id={id} repeats={repeats} />
           {question && (
             <p className="notice">
               {`${question} `}
@@ -169,7 +171,7 @@ function ErrorMapPage({ record, system, query }: StepProps) {
             </p>
           )}
           <Loads record={record} system={system} analysis={a} isAfter={isAfter} />
-          <SecondLook record={record} system={system} analysis={a} />
+          <SecondLook record={record} system={system} analysis={a} repeats={repeats} />
           {mapNotes(a, system).map((n) => (
             <p key={n} className="quiet">
               {n}

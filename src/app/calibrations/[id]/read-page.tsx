@@ -14,7 +14,7 @@ import { LookFirst } from '@/ui/read/LookFirst';
 import { ReadingListForm } from '@/ui/read/ReadingListForm';
 import { RoughStation } from '@/ui/read/RoughStation';
 import { RimStation } from '@/ui/read/RimStation';
-import { FineStation } from './fine-station';
+import { FineStation, ListInstead } from './fine-station';
 import { rimViewOf, roughViewOf } from './read-views';
 import type { StepProps } from './step-props';
 
@@ -153,11 +153,7 @@ function FineFigures({ set, ...props }: StepProps & { readonly set: CutSet }) {
     <>
       <h1 className="station-title">{LOOK_TITLES[lookNo]}</h1>
       <Fine {...props} set={set} />
-      <p className="mt-3">
-        <Link href={`/calibrations/${props.record.calibration.id}/read?look=list&again=${lookNo}`} prefetch={false}>
-          Type or drop a list instead
-        </Link>
-      </p>
+      <ListInstead id={props.record.calibration.id} lookNo={lookNo} />
     </>
   );
 }

@@ -2,15 +2,14 @@ import Link from 'next/link';
 import { formatLength } from '@/core/units/length';
 import type { Analysis } from '@/server/services/analysis';
 import { nextSpot, type NextSpot } from '@/server/services/next-spot';
-import { repeatsView } from '@/server/services/repeats';
+import type { RepeatsView } from '@/server/services/repeats';
 import type { StepProps } from './step-props';
 
 const ORDINALS = ['', 'a first', 'a second', 'a third', 'a fourth'];
 
 /** Looks that contradict each other or are left out, each with the way to one more. */
-export function LooksInDispute({ record, system }: Pick<StepProps, 'record' | 'system'>) {
-  const { id } = record.calibration;
-  return repeatsView(record, system).notes.map((n) => (
+export function LooksInDispute({ id, repeats }: { readonly id: string; readonly repeats: RepeatsView }) {
+  return repeats.notes.map((n) => (
     <p key={n.words} className="notice">
       {`${n.words} `}
       {n.nextLook && (
@@ -35,7 +34,7 @@ interface BestSpotProps {
 }
 
 function BestSpot({ next, system, read }: BestSpotProps) {
-  const { spotNo, axis, lookNo, beforeMm, afterMm } = next;
+  const { spotNo, axis, lookNo, isRead, beforeMm, afterMm } = next;
   const before = formatLength(beforeMm, system);
   if (afterMm > WORTHWHILE * beforeMm)
     return (
@@ -43,7 +42,7 @@ function BestSpot({ next, system, read }: BestSpotProps) {
     );
   return (
     <p>
-      {`Of single spots, spot ${spotNo} helps most, ${lookNo === 1 ? 'not read yet' : 'looked at once more'}: the allowance for doubt at the worst corner goes from ${before} to ${formatLength(afterMm, system)}. `}
+      {`Of single spots, spot ${spotNo} helps most, ${isRead ? 'looked at once more' : 'not read yet'}: the allowance for doubt at the worst corner goes from ${before} to ${formatLength(afterMm, system)}. `}
       <Link href={`${read}&again=${lookNo}&spot=${spotNo}&axis=${axis}`} prefetch={false}>
         {`Read spot ${spotNo}`}
       </Link>
@@ -51,14 +50,15 @@ function BestSpot({ next, system, read }: BestSpotProps) {
   );
 }
 
+interface SecondLookProps extends Pick<StepProps, 'record' | 'system'> {
+  readonly analysis: Analysis;
+  readonly repeats: RepeatsView;
+}
+
 /** How steady the eye is, and where one more look helps most. */
-export function SecondLook({
-  record,
-  system,
-  analysis,
-}: Pick<StepProps, 'record' | 'system'> & { readonly analysis: Analysis }) {
+export function SecondLook({ record, system, analysis, repeats }: SecondLookProps) {
   const { id } = record.calibration;
-  const { steadiness, nextLook } = repeatsView(record, system);
+  const { steadiness, nextLook } = repeats;
   const next = nextSpot(record, analysis);
   const read = `/calibrations/${id}/read?look=fine`;
   return (

@@ -27,16 +27,20 @@ function add(inside: Inside, { colour, layer, count }: Shown): void {
  */
 export function shownBy(file: DxfFile): (insert: DxfItem) => Iterable<Shown> {
   const known = new Map<string, Inside>();
+  /** Blocks that are being looked into. */
+  const open = new Set<string>();
   const insideOf = (name: string, deep: number): Inside => {
     const found = known.get(name);
     if (found) return found;
     const inside: Inside = new Map();
-    known.set(name, inside);
-    if (deep > MOST_DEEP) return inside;
+    if (deep > MOST_DEEP || open.has(name)) return inside;
+    open.add(name);
     for (const item of itemsOf(file, file.blocks.get(name) ?? [])) {
-      if (item.record.type === 'INSERT') for (const shown of [...shownIn(item, deep + 1)]) add(inside, shown);
+      if (item.record.type === 'INSERT') for (const shown of shownIn(item, deep + 1)) add(inside, shown);
       else add(inside, { colour: item.colour, layer: item.layer, count: 1 });
     }
+    open.delete(name);
+    known.set(name, inside);
     return inside;
   };
   function* shownIn(insert: DxfItem, deep = 0): Generator<Shown> {

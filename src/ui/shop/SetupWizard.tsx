@@ -5,29 +5,16 @@ import { useRouter } from 'next/navigation';
 import { useState, useTransition } from 'react';
 import { FAMILY_WORDS } from '@/core/shop/decide-route';
 import { MARK_KIND_WORDS } from '@/core/shop/mark-kinds';
-import { SETTING_KITS } from '@/core/shop/setting-kits';
 import { FAMILIES, MARK_KINDS, type Family, type MarkKind } from '@/core/shop/words';
 import type { PageChoice } from '@/core/target/block';
-import type { UnitSystem } from '@/core/units/length';
 import { sheetSize } from '@/core/units/sheet-size';
 import { newSetup } from '@/server/actions/shop';
 import { PagePicker } from '../components/PagePicker';
 import { ChoiceCards } from './ChoiceCards';
+import { LastQuestions, type LastAnswers } from './LastQuestions';
 import { MarkPicture } from './MarkPicture';
 import { programFor, ProgramTaps, type ProgramDraft } from './ProgramTaps';
-
-export interface KnownMachine {
-  readonly id: string;
-  readonly name: string;
-}
-
-export interface WizardView {
-  readonly system: UnitSystem;
-  readonly printers: readonly KnownMachine[];
-  readonly cutters: readonly KnownMachine[];
-  readonly programs: readonly KnownMachine[];
-  readonly takenNames: readonly string[];
-}
+import type { WizardView } from './wizard-view';
 
 const STEPS = ['How you cut', 'The program', 'The sheet', 'What can be set'] as const;
 
@@ -179,127 +166,5 @@ function Next({ onNext }: { readonly onNext: () => void }) {
     <button type="button" className="btn btn-primary" onClick={onNext}>
       Go on
     </button>
-  );
-}
-
-interface LastAnswers {
-  readonly kitId: string;
-  readonly name: string;
-  readonly shared: Shared;
-  readonly isSimulated: boolean;
-}
-
-interface LastProps {
-  readonly view: WizardView;
-  readonly hasProgram: boolean;
-  readonly last: LastAnswers;
-  readonly onLast: (last: LastAnswers) => void;
-  readonly isBusy: boolean;
-  readonly problem: string | null;
-  readonly onMake: () => void;
-}
-
-/** What can be set, what it is called, and what it shares with machines that are there already. */
-function LastQuestions({ view, hasProgram, last, onLast, isBusy, problem, onMake }: LastProps) {
-  return (
-    <>
-      <ChoiceCards
-        legend="What can be set, and where?"
-        name="kit"
-        value={last.kitId}
-        onChange={(kitId) => {
-          onLast({ ...last, kitId });
-        }}
-        choices={SETTING_KITS.filter((kit) => !kit.isInProgram || hasProgram).map((kit) => ({
-          value: kit.id,
-          title: kit.title,
-          words: kit.words,
-        }))}
-      />
-      <label htmlFor="setup-name" className="form-label">
-        What do you call this printer + cutter?
-      </label>
-      <input
-        id="setup-name"
-        className="form-control mb-3"
-        style={{ maxWidth: '20rem' }}
-        value={last.name}
-        maxLength={60}
-        onChange={(e) => {
-          onLast({ ...last, name: e.target.value });
-        }}
-      />
-      <SharedMachines
-        view={view}
-        shared={last.shared}
-        onShare={(shared) => {
-          onLast({ ...last, shared });
-        }}
-      />
-      <label className="choice mb-3">
-        <input
-          type="checkbox"
-          checked={last.isSimulated}
-          onChange={(e) => {
-            onLast({ ...last, isSimulated: e.target.checked });
-          }}
-        />
-        <span>
-          Try it with stand-ins first
-          <span className="quiet d-block">
-            No machine is needed: printer and cutter are simulated, out by a hidden amount.
-          </span>
-        </span>
-      </label>
-      <button type="button" className="btn btn-primary" disabled={isBusy || last.name.trim() === ''} onClick={onMake}>
-        Put it on the bench
-      </button>
-      <p role="alert" className="mt-2">
-        {problem}
-      </p>
-    </>
-  );
-}
-
-type Shared = Readonly<Record<'printerId' | 'cutterId' | 'programId', string>>;
-
-interface SharedProps {
-  readonly view: WizardView;
-  readonly shared: Shared;
-  readonly onShare: (shared: Shared) => void;
-}
-
-/** Machines that stand in the shop already: one thing described once, shared by all that use it. */
-function SharedMachines({ view, shared, onShare }: SharedProps) {
-  const rows = [
-    ['printerId', 'Printer', view.printers],
-    ['cutterId', 'Cutter', view.cutters],
-    ['programId', 'Program', view.programs],
-  ] as const;
-  if (rows.every(([, , known]) => known.length === 0)) return null;
-  return (
-    <div className="d-flex flex-wrap gap-3 mb-3">
-      {rows
-        .filter(([, , known]) => known.length > 0)
-        .map(([key, label, known]) => (
-          <label key={key} className="form-label">
-            {label}
-            <select
-              className="form-select"
-              value={shared[key]}
-              onChange={(e) => {
-                onShare({ ...shared, [key]: e.target.value });
-              }}
-            >
-              <option value="">another one</option>
-              {known.map((m) => (
-                <option key={m.id} value={m.id}>
-                  {m.name}
-                </option>
-              ))}
-            </select>
-          </label>
-        ))}
-    </div>
   );
 }

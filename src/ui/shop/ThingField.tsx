@@ -4,6 +4,7 @@ import { useId, useState } from 'react';
 import type { UnitSystem } from '@/core/units/length';
 import { readDisplay } from '../calibration/TypedBack';
 import { LengthField } from '../components/LengthField';
+import { TypedField } from '../components/TypedField';
 import type { FieldSpec } from './thing-specs';
 
 interface Props {
@@ -34,7 +35,7 @@ export function ThingField({ spec, system, value, onChange }: Props) {
       );
     case 'number':
     case 'number-or-none':
-      return <NumberField id={id} spec={spec} value={value} onChange={onChange} />;
+      return <NumberField spec={spec} value={value} onChange={onChange} />;
     case 'yes-no':
       return <YesNoField spec={spec} value={value} onChange={onChange} />;
     case 'choice':
@@ -147,27 +148,20 @@ function Labelled({ id, spec, children }: LabelledProps) {
   );
 }
 
-function NumberField({ id, spec, value, onChange }: WithId<FieldProps<'number' | 'number-or-none'>>) {
+function NumberField({ spec, value, onChange }: FieldProps<'number' | 'number-or-none'>) {
   const [text, setText] = useState(typeof value === 'number' ? String(value) : '');
-  const parsed = readDisplay(text);
-  const isWrong = text.trim() === '' ? spec.kind === 'number' : parsed === null;
+  const isWrong = text.trim() === '' ? spec.kind === 'number' : readDisplay(text) === null;
   return (
-    <Labelled id={id} spec={spec}>
-      <input
-        id={id}
-        className={`form-control figures ${isWrong ? 'is-invalid' : ''}`}
-        style={{ maxWidth: '9rem' }}
-        inputMode="decimal"
-        autoComplete="off"
-        value={text}
-        aria-invalid={isWrong}
-        onChange={(e) => {
-          setText(e.target.value);
-          const next = readDisplay(e.target.value);
-          onChange(e.target.value.trim() === '' ? null : (next ?? e.target.value));
-        }}
-      />
-      {isWrong && <span className="invalid-feedback d-block">{`"${text}" is not a number.`}</span>}
-    </Labelled>
+    <TypedField
+      label={spec.label}
+      text={text}
+      unit=""
+      problem={isWrong ? `"${text}" is not a number.` : null}
+      hint={spec.hint}
+      onType={(typed) => {
+        setText(typed);
+        onChange(typed.trim() === '' ? null : (readDisplay(typed) ?? typed));
+      }}
+    />
   );
 }

@@ -38,7 +38,7 @@ export interface ShopOrder {
   readonly importScale?: '96' | '72';
 }
 
-/** The stand-ins' noise hangs on a calibration's id: counted ids make every run of a test file the same. */
+/** Draws of the next job hang on a calibration's id: counted ids make every run of a test file the same. */
 let started = 0;
 const countedId = (): string => `00000000-0000-4000-8000-${String(++started).padStart(12, '0')}`;
 

@@ -64,7 +64,13 @@ it('two loads of a machine that finds its marks: steady; of one that does not: u
   const steady = await readLoads(0.01, [0, 0]);
   expect(steady.noise.kind).toBe('steady');
   expect(steady.loads.map((l) => l.loadNo)).toEqual([1, 2]);
-  expect(noiseWords(steady, 'mm')).toMatch(/steady, though up to .* assumed/);
+  expect(noiseWords({ ...steady, noise: { kind: 'steady', withinMm: 0.06, degrees: 6 } }, 'mm')).toMatch(
+    /steady, though up to 0\.06 mm a mark could hide.* assumed/,
+  );
+  // Two loads that agree better than reading lets them have no bound but luck: no figure is shown for it.
+  expect(noiseWords({ ...steady, noise: { kind: 'steady', withinMm: 0, degrees: 6 } }, 'mm')).toMatch(
+    /^Two loads agree more closely than reading alone would let them: steady, as far as two can tell/,
+  );
   const unsteady = await readLoads(0.35, [0, 0]);
   expect(unsteady.noise.kind).toBe('unsteady');
   expect(unsteady.markSdMm).toBeGreaterThanOrEqual(0.05);

@@ -72,6 +72,9 @@ export function mapHeadline(record: CalibrationRecord, analysis: Analysis, syste
   return `${out} ${COUNT[changes.length] ?? 'Settings bring'} it to ${formatLength(analysis.afterSettingsMm, system)}${rest}.`;
 }
 
+/** The least that a length of two decimals can show. */
+const SHOWN_MM = 0.005;
+
 /** What is known of the noise of reading the marks, and what of it is only assumed. */
 export function noiseWords({ noise, fit, markSdMm }: Analysis, system: UnitSystem): string {
   const mm = (value: number): string => formatLength(value, system);
@@ -81,6 +84,9 @@ export function noiseWords({ noise, fit, markSdMm }: Analysis, system: UnitSyste
         ? `This is one load. What changes with every loading is in it too; mark reading is assumed to scatter by ${mm(markSdMm)} until more loads are known.`
         : `${fit.loads} loads count together, but they lay differently or carry no whole map each; mark reading is assumed to scatter by ${mm(markSdMm)}.`;
     case 'steady':
+      // The bound is nothing where two loads happen to agree better than reading lets them: that is luck, not a proof.
+      if (noise.withinMm < SHOWN_MM)
+        return `Two loads agree more closely than reading alone would let them: steady, as far as two can tell. Reckoned with: ${mm(markSdMm)}, assumed.`;
       return `Two loads agree within what reading explains: steady, though up to ${mm(noise.withinMm)} a mark could hide. Reckoned with: ${mm(markSdMm)}, assumed.`;
     case 'unsteady':
       return `Two loads differ by more than reading explains: unsteady, at least ${mm(noise.atLeastMm)} a mark. Reckoned with: ${mm(markSdMm)}. A third load tells how much it is.`;

@@ -21,7 +21,7 @@ import {
   type Trial,
 } from '../src/core/simulate/sheets-to-true';
 import { blockCorners, bothAt, oneCornerOut, passShare, shippedPlaces } from '../src/core/simulate/pass-share';
-import { CHECK_KINDS } from '../src/core/target/sheet-definition';
+import { CHECK_KINDS } from '../src/core/target/cells';
 
 const SETUPS = 1000;
 const READING_SD_MM = 0.05;

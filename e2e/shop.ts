@@ -1,7 +1,8 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, type BrowserContext, type Page } from '@playwright/test';
 import { readWedgePicture } from '@/core/simulate/read-picture';
-import { defineSheet, type CheckKind, type SetNo } from '@/core/target/sheet-definition';
+import type { CheckKind } from '@/core/target/cells';
+import { defineSheet, type SetNo } from '@/core/target/sheet-definition';
 import { blockNamed } from '@/core/target/block';
 import { LIFT_OFF_DISC_MM, LIFT_OFF_RING_OUTER_MM } from '@/core/target/lift-off';
 import { figureToSheet } from '@/core/target/wedge';

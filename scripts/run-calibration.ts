@@ -14,7 +14,7 @@ import { loadRecord, planCut, type CalibrationRecord } from '@/server/services/r
 import { cutsOfSet } from '@/server/services/simulation';
 import { startCalibration } from '@/server/services/start';
 import { addSheet, checkPrint, recordCut } from '@/server/services/steps';
-import { readRims, readWedges, type SeenRims } from '@/server/standins/read-sheet';
+import { readCombs, readRims, readWedges, type SeenRims } from '@/server/standins/read-sheet';
 
 export interface Order {
   readonly setupId: string;
@@ -73,7 +73,11 @@ export async function readDoneSet(
     return keepRims(db, actor, cutSetId, readRims(record.definition, picture.cuts, eye));
   }
   let count = 0;
-  for (const seen of readWedges(record.definition, set.setNo, picture.cuts, eye)) {
+  const isComb = record.definition.combs.length > 0;
+  const figures = isComb
+    ? readCombs(record.definition, picture.cuts, eye)
+    : readWedges(record.definition, set.setNo, picture.cuts, eye);
+  for (const seen of figures) {
     if (seen.readingMm === null) continue;
     count++;
     await must(
@@ -82,7 +86,7 @@ export async function readDoneSet(
         cutSetId,
         spotNo: seen.spotNo,
         axis: seen.axis,
-        method: 'wedge',
+        method: isComb ? 'comb' : 'wedge',
         repeatNo,
         state: 'read',
         readingMm: seen.readingMm,

@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { READING_METHODS } from '@/core/reading/methods';
+import { CUT_LINES } from '@/core/shop/cut-lines';
 
 const Id = z.uuid();
 /** Largest length anyone could mean here; keeps nonsense out of the arithmetic. */
@@ -25,6 +27,8 @@ export const StartCalibration = z.object({
   page: Page,
   kind: z.enum(['quick', 'full', 'which_way', 'mark_use', 'two_faces']),
   toleranceMm: z.number().min(0.05, 'at least 0.05 mm').max(5, 'at most 5 mm'),
+  /** How the cut lines are made visible; absent: strips are weeded. */
+  cutLine: z.enum(CUT_LINES).optional(),
   /** How far in the program sets the marks in a test of what they are used for. */
   marksIn: z.object({ acrossMm: MarkMove, alongMm: MarkMove }).optional(),
 });
@@ -61,11 +65,13 @@ export const SaveReading = z
     cutSetId: Id,
     spotNo: z.number().int().min(1).max(99),
     axis: z.enum(['across', 'along']),
-    method: z.enum(['wedge', 'rough', 'rim', 'rim_back']),
+    method: z.enum(READING_METHODS),
     /** Which look at the figure: looks are blind to each other and combine; the same one made again supersedes. Absent: the first. */
     repeatNo: z.number().int().min(1).max(MOST_LOOKS).optional(),
     state: z.enum(['read', 'skipped', 'unreadable']),
     readingMm: Length.nullable(),
+    /** Walls and rims can be measured; absent: matched by eye. */
+    instrument: z.enum(['eye', 'caliper']).optional(),
     startedAtMm: Length,
   })
   .refine((r) => (r.state === 'read') === (r.readingMm !== null), {

@@ -9,6 +9,7 @@ import { StoredLadder } from './stored';
 const Name = z.string().trim().min(1, 'a name').max(60, 'at most 60 characters');
 const Words = z.string().trim().max(200, 'at most 200 characters');
 const Mm = z.number().min(0, 'zero or more').max(5000, 'at most 5000 mm');
+const Shift = z.number().min(-50, 'at least -50 mm').max(50, 'at most 50 mm');
 const Id = z.uuid();
 
 const knownTimeZone = (zone: string): boolean => {
@@ -82,6 +83,12 @@ export const CutterFields = z
     hpglOutlineFirst: z.boolean(),
     spareFrontMm: Mm,
     spareRearMm: Mm,
+    knifeFromPenAcrossMm: Shift.nullable(),
+    knifeFromPenAlongMm: Shift.nullable(),
+  })
+  .refine((c) => (c.knifeFromPenAcrossMm === null) === (c.knifeFromPenAlongMm === null), {
+    path: ['knifeFromPenAlongMm'],
+    message: 'both lengths, across and along, or neither',
   })
   .refine((c) => isPerpendicular({ across: c.fileAcross, along: c.fileAlong }), {
     path: ['fileAlong'],

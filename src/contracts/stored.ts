@@ -16,6 +16,26 @@ const Wedges = z.array(
     ditherMm: z.number(),
   }),
 );
+const Combs = z.array(
+  z.object({
+    kind: z.literal('comb'),
+    setNo: z.literal(1),
+    spotNo: z.number().int(),
+    axis: z.enum(['across', 'along']),
+    centre: Point,
+    approach: z.union([z.literal(1), z.literal(-1)]),
+  }),
+);
+const Discs = z.array(
+  z.object({
+    kind: z.literal('disc'),
+    setNo: z.union([z.literal(1), z.literal(2)]),
+    spotNo: z.number().int(),
+    centre: Point,
+    radiusMm: z.number(),
+    holeRadiusMm: z.number(),
+  }),
+);
 const Rough = z.object({ kind: z.literal('rough'), spotNo: z.number().int(), centre: Point });
 
 const StoredBlock = z.object({
@@ -48,6 +68,8 @@ const FirstSheet = z
     ...rest,
     block: blockNamed(blockName),
     sets: 2 as const,
+    combs: [],
+    discs: [],
     liftOffs: [],
     roughs: roughs.map((r) => ({ ...r, reachMm: ROUGH_REACH_MM })),
   }));
@@ -59,6 +81,9 @@ const PresentSheet = z.object({
   sets: z.union([z.literal(1), z.literal(2)]),
   spots: Spots,
   wedges: Wedges,
+  /** Of the third generator and later. */
+  combs: Combs.default([]),
+  discs: Discs.default([]),
   liftOffs: z.array(
     z.object({ kind: z.literal('lift-off'), setNo: z.literal(1), spotNo: z.number().int(), centre: Point }),
   ),

@@ -1,13 +1,16 @@
-import { identity } from '../geometry/affine';
-import { fromParameters, NO_ERROR } from '../geometry/error-parameters';
+import { identity, type Affine } from '../geometry/affine';
+import { fromParameters, NO_ERROR, type ErrorParameters } from '../geometry/error-parameters';
 import { chiSquareQuantile, studentQuantile } from '../math/quantile';
-import { seededRng } from '../math/random';
+import { seededRng, type Rng } from '../math/random';
 import {
   mapOf,
   NINE_SPOTS,
   PLAIN_LOAD,
   observe,
+  readCombSet,
   readRimSet,
+  readWallSet,
+  uniform,
   randomError,
   readSet,
   REFERENCE_CORNERS,
@@ -15,7 +18,15 @@ import {
   IS_LONG,
 } from '../simulate/trials.testing';
 import { assumedLookSd, combineLooks, lookSd, looksUncertainty, repeatabilityOf } from '../reading/repeats';
-import { EYE_SD_MM, readingUncertainty, RIM_EYE_SD_MM, type ReadingConditions } from '../reading/uncertainty';
+import type { FigureReading } from '../reading/observation';
+import {
+  EYE_SD_MM,
+  readingUncertainty,
+  RIM_EYE_SD_MM,
+  ROUND_CALIPER_SD_MM,
+  type ReadingConditions,
+} from '../reading/uncertainty';
+import { COMB_STEP_MM } from '../target/comb';
 import { READING_STEP_MM } from '../target/wedge';
 import { blockNamed } from '../target/block';
 import { defineSheet } from '../target/sheet-definition';
@@ -98,6 +109,64 @@ describe(`coverage by simulation, ${TRIALS} trials`, () => {
       });
     }
     for (const h of hits) expect(h / trials).toBeGreaterThanOrEqual(IS_LONG ? 0.944 : low);
+  });
+
+  /** Shares of trials in which each parameter's 95 % interval holds the truth, reading noise only. */
+  function coverOf(
+    seed: number,
+    trials: number,
+    draw: (rng: Rng) => ErrorParameters,
+    read: (truth: Affine, rng: Rng) => readonly FigureReading[],
+  ): readonly number[] {
+    const rng = seededRng(seed);
+    const hits = [0, 0, 0, 0, 0, 0];
+    const t = studentQuantile(0.975, Infinity);
+    for (let trial = 0; trial < trials; trial++) {
+      const truth = fromParameters(draw(rng));
+      const fit = fitReadings(read(truth, rng), PLAIN_LOAD);
+      if (!fit.ok) throw new Error(fit.error.kind);
+      betaOf(truth).forEach((b, i) => {
+        if (Math.abs(fit.value.beta[i]! - b) <= t * Math.sqrt(fit.value.covariance[i * 7]!)) hits[i]!++;
+      });
+    }
+    return hits.map((h) => h / trials);
+  }
+
+  it.each(['quick', 'full'] as const)(
+    'combs matched to half a tick on a %s check, a cutter that loses up to 0.2 mm at each change of direction: at least nominal',
+    (checkKind) => {
+      const definition = defineSheet({ block: blockNamed('A4'), checkKind, style: 'comb' });
+      const uncertaintyMm = Math.hypot(COMB_STEP_MM / Math.sqrt(12), EYE_SD_MM);
+      const cover = coverOf(80, TRIALS / 2, randomError, (truth, rng) => {
+        const backlash = { x: uniform(rng, 0.1), y: uniform(rng, 0.1) };
+        return readCombSet(definition, truth, { sdMm: EYE_SD_MM, rng, uncertaintyMm, backlash });
+      });
+      for (const share of cover) expect(share).toBeGreaterThanOrEqual(IS_LONG ? 0.944 : low);
+    },
+  );
+
+  it('combs of a machine in register, read by a steady eye: the spots\u2019 parts of the step keep rounding independent', () => {
+    const definition = defineSheet({ block: blockNamed('A4'), checkKind: 'full', style: 'comb' });
+    const uncertaintyMm = COMB_STEP_MM / Math.sqrt(12);
+    const flat = (rng: Rng): ErrorParameters => ({ ...NO_ERROR, offsetAcrossMm: uniform(rng, 0.03) });
+    const cover = coverOf(81, TRIALS / 5, flat, (truth, rng) =>
+      readCombSet(definition, truth, { sdMm: 0.001, rng, uncertaintyMm }),
+    );
+    for (const share of cover) expect(share).toBeGreaterThanOrEqual(low);
+  });
+
+  it.each(['quick', 'full'] as const)('walls of discs by caliper on a %s check: at least nominal', (checkKind) => {
+    const definition = defineSheet({ block: blockNamed('A4'), checkKind });
+    const uncertaintyMm = readingUncertainty({
+      stepMm: READING_STEP_MM,
+      operatorSdMm: ROUND_CALIPER_SD_MM,
+      printerDotMm: 25.4 / 600,
+      isPlotterFile: false,
+    });
+    const cover = coverOf(82, TRIALS / 2, randomError, (truth, rng) =>
+      readWallSet(definition, 1, truth, { sdMm: ROUND_CALIPER_SD_MM, rng, uncertaintyMm }),
+    );
+    for (const share of cover) expect(share).toBeGreaterThanOrEqual(IS_LONG ? 0.944 : low);
   });
 
   it.each(['quick', 'full'] as const)(

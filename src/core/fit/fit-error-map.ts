@@ -5,7 +5,7 @@ import { AXES } from '../target/wedge';
 import { affineOf, MODELS, PARAMETER_COUNT, UNTOLD } from './design';
 import { covarianceAt, largestSd } from './point-covariance';
 import { misfits } from './robust';
-import { weightedFit, type WeightedFit } from './weighted-fit';
+import { weightedFit, type Backlash, type WeightedFit } from './weighted-fit';
 
 /** A further effect all readings share: its standard uncertainty and how it moves each component everywhere. */
 export interface SharedEffect {
@@ -51,6 +51,8 @@ export interface ErrorMapFit {
   /** Parts of the error these readings cannot tell. */
   readonly untold: readonly string[];
   readonly misfitIds: readonly string[];
+  /** Told where figures were cut from either side. */
+  readonly backlash: Backlash;
 }
 
 export type FitError =
@@ -148,13 +150,19 @@ export function fitErrorMap(
     quantileDegrees: isRelative ? fit.degreesOfFreedom : Infinity,
     reducedChiSquare: reduced,
     loads,
-    readings: observations.map((o) => ({ observation: o, used: used.includes(o), residualMm: residualOf(o, map) })),
+    readings: observations.map((o) => ({
+      observation: o,
+      used: used.includes(o),
+      residualMm: residualOf(o, map, fit.backlash),
+    })),
     untold: UNTOLD[model],
     misfitIds: [...misfitIds],
+    backlash: fit.backlash,
   });
 }
 
-function residualOf(o: Observation, map: Affine): number {
-  if (o.axis === 'across') return o.valueMm - (map.tx + (map.xx - 1) * o.at.x + map.xy * o.at.y);
-  return o.valueMm - (map.ty + map.yx * o.at.x + (map.yy - 1) * o.at.y);
+function residualOf(o: Observation, map: Affine, backlash: Backlash): number {
+  const value = o.valueMm - (o.approach ?? 0) * (backlash[o.axis]?.halfMm ?? 0);
+  if (o.axis === 'across') return value - (map.tx + (map.xx - 1) * o.at.x + map.xy * o.at.y);
+  return value - (map.ty + map.yx * o.at.x + (map.yy - 1) * o.at.y);
 }

@@ -3,26 +3,28 @@ import { leastSquares, matrix } from '../math/qr';
 import { seededRng } from '../math/random';
 import type { Observation } from '../reading/observation';
 
-const SUBSET = 3;
+/** Parameters of one axis: shift and two slopes; one more where the cutter came from either side. */
+const PLANE = 3;
 /** A reading this many standard deviations of its prediction away does not belong. */
 const REJECT_SD = 4;
 
-/** Above this many observations of an axis, random triples stand for all of them. */
-const ALL_TRIPLES_UP_TO = 12;
-/** With a quarter of the observations wrong, 200 triples miss a clean one with a chance of 1e-47. */
-const RANDOM_TRIPLES = 200;
+/** Above this many observations of an axis, random subsets stand for all of them. */
+const ALL_SUBSETS_UP_TO = 12;
+/** With a quarter of the observations wrong, 200 triples miss a clean one with a chance of 1e-47, 200 fours with 1e-33. */
+const RANDOM_SUBSETS = 200;
 
-type Triple = readonly [number, number, number];
-
-/** All triples of n, or a fixed choice of random ones when there are many: same readings, same result. */
-function subsets(n: number): readonly Triple[] {
-  if (n > ALL_TRIPLES_UP_TO) {
+/** All subsets of `size` out of n, or a fixed choice of random ones when there are many: same readings, same result. */
+function subsets(n: number, size: number): readonly (readonly number[])[] {
+  if (n > ALL_SUBSETS_UP_TO) {
     const rng = seededRng(n);
-    const pick = (): number => Math.floor(rng() * n);
-    return Array.from({ length: RANDOM_TRIPLES }, (): Triple => [pick(), pick(), pick()]);
+    return Array.from({ length: RANDOM_SUBSETS }, () => Array.from({ length: size }, () => Math.floor(rng() * n)));
   }
-  const all: Triple[] = [];
-  for (let i = 0; i < n; i++) for (let j = i + 1; j < n; j++) for (let k = j + 1; k < n; k++) all.push([i, j, k]);
+  let all: number[][] = [[]];
+  for (let k = 0; k < size; k++)
+    all = all.flatMap((chosen) => {
+      const first = (chosen.at(-1) ?? -1) + 1;
+      return Array.from({ length: n - first }, (_, i) => [...chosen, first + i]);
+    });
   return all;
 }
 
@@ -31,25 +33,29 @@ interface Plane {
   readonly inverseNormal: Float64Array;
 }
 
-/** d = t + a x + b y through the named observations of one axis; null when they lie on a line. */
-function planeThrough(observations: readonly Observation[], chosen: readonly number[]): Plane | null {
-  const design = matrix(chosen.length, SUBSET, (row, column) => {
+const rowOf = (o: Observation): readonly number[] => [1, o.at.x, o.at.y, o.approach ?? 0];
+
+/** d = t + a x + b y [+ side h] through the named observations of one axis; null when they do not tell it. */
+function planeThrough(observations: readonly Observation[], chosen: readonly number[], size: number): Plane | null {
+  const design = matrix(chosen.length, size, (row, column) => {
     const o = observations[chosen[row]!]!;
-    return [1, o.at.x, o.at.y][column]! / o.standardUncertaintyMm;
+    return rowOf(o)[column]! / o.standardUncertaintyMm;
   });
   const rhs = chosen.map((i) => observations[i]!.valueMm / observations[i]!.standardUncertaintyMm);
   const solved = leastSquares(design, rhs);
   return solved.ok ? solved.value : null;
 }
 
-const residual = (o: Observation, plane: ArrayLike<number>): number =>
-  (o.valueMm - plane[0]! - plane[1]! * o.at.x - plane[2]! * o.at.y) / o.standardUncertaintyMm;
+function residual(o: Observation, plane: ArrayLike<number>): number {
+  const sided = plane.length > PLANE ? (o.approach ?? 0) * plane[PLANE]! : 0;
+  return (o.valueMm - plane[0]! - plane[1]! * o.at.x - plane[2]! * o.at.y - sided) / o.standardUncertaintyMm;
+}
 
-function leverage(o: Observation, plane: Plane): number {
-  const row = [1, o.at.x, o.at.y];
+function leverage(o: Observation, { parameters, inverseNormal }: Plane): number {
+  const size = parameters.length;
+  const row = rowOf(o);
   let sum = 0;
-  for (let i = 0; i < SUBSET; i++)
-    for (let j = 0; j < SUBSET; j++) sum += row[i]! * plane.inverseNormal[i * SUBSET + j]! * row[j]!;
+  for (let i = 0; i < size; i++) for (let j = 0; j < size; j++) sum += row[i]! * inverseNormal[i * size + j]! * row[j]!;
   return sum / o.standardUncertaintyMm ** 2;
 }
 
@@ -64,17 +70,20 @@ function keptShareFactor(share: number): number {
 /**
  * Observations of one axis that do not belong, by least trimmed squares over all triples: the plane whose n - floor(n/4)
  * smallest squared residuals have the least sum, refitted to those; then every other one beyond four standard deviations
- * of its prediction, the spread floored at the stated uncertainty. Below five observations nothing is rejected.
+ * of its prediction, the spread floored at the stated uncertainty. Below five observations nothing is rejected. Where the
+ * cutter came from either side, planes have that as a fourth parameter, and nothing is rejected below six.
  * Source: Rousseeuw 1984 for least trimmed squares, from memory; share and limit by our own simulation.
  * @returns indices into `observations`.
  */
 export function misfits(observations: readonly Observation[]): readonly number[] {
   const n = observations.length;
-  if (n < 5) return [];
+  const sides = new Set(observations.map((o) => o.approach));
+  const size = sides.has(1) && sides.has(-1) ? PLANE + 1 : PLANE;
+  if (n < size + 2) return [];
   const keep = n - Math.floor(n / 4);
-  const fit = trimmedPlane(observations, keep);
+  const fit = trimmedPlane(observations, keep, size);
   if (!fit) return [];
-  const spread = Math.sqrt(fit.cost / Math.max(1, keep - SUBSET)) * keptShareFactor(keep / n);
+  const spread = Math.sqrt(fit.cost / Math.max(1, keep - size)) * keptShareFactor(keep / n);
   const floor = Math.max(1, spread);
   return observations.flatMap((o, i) => {
     if (fit.kept.includes(i)) return [];
@@ -105,11 +114,36 @@ interface TrimmedPlane {
   readonly cost: number;
 }
 
-function trimmedPlane(observations: readonly Observation[], keep: number): TrimmedPlane | null {
+/** Plane with a side, exact through four observations, by elimination; null when they do not tell it. */
+function exactSided(chosen: readonly Observation[]): readonly number[] | null {
+  const rows = chosen.map((o) => [...rowOf(o), o.valueMm]);
+  const size = rows.length;
+  for (let k = 0; k < size; k++) {
+    const pivot = rows.slice(k).reduce((best, row) => (Math.abs(row[k]!) > Math.abs(best[k]!) ? row : best));
+    const reach = Math.max(...rows.map((row) => Math.abs(row[k]!)));
+    if (Math.abs(pivot[k]!) <= 1e-9 * reach || reach === 0) return null;
+    rows.splice(rows.indexOf(pivot), 1);
+    rows.splice(k, 0, pivot);
+    for (const row of rows) {
+      if (row === pivot) continue;
+      const share = row[k]! / pivot[k]!;
+      for (let j = k; j <= size; j++) row[j]! -= share * pivot[j]!;
+    }
+  }
+  return rows.map((row, k) => row[size]! / row[k]!);
+}
+
+/** Plane that holds a subset exactly; speed: one for each subset of each fit. */
+function planeOf(observations: readonly Observation[], subset: readonly number[]): ArrayLike<number> | null {
+  const chosen = subset.map((i) => observations[i]!);
+  const [a, b, c] = chosen;
+  return chosen.length === PLANE ? exactPlane([a!, b!, c!]) : exactSided(chosen);
+}
+
+function trimmedPlane(observations: readonly Observation[], keep: number, size: number): TrimmedPlane | null {
   let best: { cost: number; kept: readonly number[] } | null = null;
-  for (const triple of subsets(observations.length)) {
-    const [i, j, k] = triple;
-    const plane = exactPlane([observations[i]!, observations[j]!, observations[k]!]);
+  for (const subset of subsets(observations.length, size)) {
+    const plane = planeOf(observations, subset);
     if (!plane) continue;
     const ranked = observations
       .map((o, i) => ({ i, square: residual(o, plane) ** 2 }))
@@ -119,7 +153,7 @@ function trimmedPlane(observations: readonly Observation[], keep: number): Trimm
     if (!best || cost < best.cost) best = { cost, kept: ranked.map((r) => r.i) };
   }
   if (!best) return null;
-  const refitted = planeThrough(observations, best.kept);
+  const refitted = planeThrough(observations, best.kept, size);
   if (!refitted) return null;
   const cost = best.kept.reduce((sum, i) => sum + residual(observations[i]!, refitted.parameters) ** 2, 0);
   return { plane: refitted, kept: best.kept, cost };

@@ -11,15 +11,19 @@ export interface WeightedFit {
   /** Sum of squared residuals over stated uncertainty squared. */
   readonly chiSquare: number;
   readonly degreesOfFreedom: number;
+  /** Half of what is lost when a cutter changes direction, per axis: only where figures were cut from either side. */
+  readonly backlash: Backlash;
 }
+
+export interface BacklashPart {
+  readonly halfMm: number;
+  readonly standardErrorMm: number;
+}
+export type Backlash = Readonly<Partial<Record<Observation['axis'], BacklashPart>>>;
 
 export type UnsupportedModel = { readonly kind: 'unsupported'; readonly model: ModelName };
 
-interface Solved {
-  readonly beta: Float64Array;
-  readonly covariance: Float64Array;
-  readonly chiSquare: number;
-}
+type Solved = Omit<WeightedFit, 'degreesOfFreedom'>;
 
 /** Where the three parameters of one component stand among the six. */
 const PLACES = { across: [0, 2, 3], along: [1, 4, 5] } as const;
@@ -67,15 +71,31 @@ function solveAffine(observations: readonly Observation[]): Solved | null {
       });
     });
   }
-  return { beta, covariance, chiSquare };
+  return { beta, covariance, chiSquare, backlash: {} };
 }
 
-/** A model whose parameters bind the components: one problem, its columns made by the model's basis. */
-function solveBound(observations: readonly Observation[], model: ModelName): Solved | null {
+/** Axes whose figures were cut from both sides, in the order of their columns after the model's own. */
+function twoSidedAxes(observations: readonly Observation[]): readonly Observation['axis'][] {
+  const has = (axis: Observation['axis'], side: 1 | -1): boolean =>
+    observations.some((o) => o.axis === axis && o.approach === side);
+  return AXES.filter((axis) => has(axis, 1) && has(axis, -1));
+}
+
+/**
+ * A model whose parameters bind the components: one problem, its columns made by the model's basis, and one more for each
+ * axis along which the cutter came from either side: value = map + approach x half backlash.
+ */
+function solveBound(
+  observations: readonly Observation[],
+  model: ModelName,
+  twoSided: readonly Observation['axis'][],
+): Solved | null {
   const basis = basisOf(model);
   const columns = basis[0]!.length;
-  const design = matrix(observations.length, columns, (row, column) => {
-    const { axis, at, standardUncertaintyMm } = observations[row]!;
+  const all = columns + twoSided.length;
+  const design = matrix(observations.length, all, (row, column) => {
+    const { axis, at, standardUncertaintyMm, approach = 0 } = observations[row]!;
+    if (column >= columns) return twoSided[column - columns] === axis ? approach / standardUncertaintyMm : 0;
     const [shift, x, y] = PLACES[axis];
     return (basis[shift]![column]! + basis[x]![column]! * at.x + basis[y]![column]! * at.y) / standardUncertaintyMm;
   });
@@ -90,12 +110,18 @@ function solveBound(observations: readonly Observation[], model: ModelName): Sol
     for (let j = 0; j < PARAMETER_COUNT; j++) {
       let sum = 0;
       for (let k = 0; k < columns; k++) {
-        for (let l = 0; l < columns; l++) sum += basis[i]![k]! * inverseNormal[k * columns + l]! * basis[j]![l]!;
+        for (let l = 0; l < columns; l++) sum += basis[i]![k]! * inverseNormal[k * all + l]! * basis[j]![l]!;
       }
       covariance[i * PARAMETER_COUNT + j] = sum;
     }
   }
-  return { beta, covariance, chiSquare: residualSumOfSquares };
+  const backlash: Backlash = Object.fromEntries(
+    twoSided.map((axis, i) => {
+      const k = columns + i;
+      return [axis, { halfMm: parameters[k]!, standardErrorMm: Math.sqrt(inverseNormal[k * all + k]!) }];
+    }),
+  );
+  return { beta, covariance, chiSquare: residualSumOfSquares, backlash };
 }
 
 /**
@@ -106,10 +132,12 @@ export function weightedFit(
   observations: readonly Observation[],
   model: ModelName,
 ): Result<WeightedFit, UnsupportedModel> {
-  const solved = model === 'affine' ? solveAffine(observations) : solveBound(observations, model);
+  const twoSided = twoSidedAxes(observations);
+  const isPlain = model === 'affine' && twoSided.length === 0;
+  const solved = isPlain ? solveAffine(observations) : solveBound(observations, model, twoSided);
   if (!solved) return fail({ kind: 'unsupported', model });
   return ok({
     ...solved,
-    degreesOfFreedom: observations.length - basisOf(model)[0]!.length,
+    degreesOfFreedom: observations.length - basisOf(model)[0]!.length - twoSided.length,
   });
 }

@@ -1,5 +1,6 @@
 import { apply, displacement, then, inverseOf, type Affine, type Point } from '../geometry/affine';
 import { sheetToMachine, type Load } from '../geometry/load';
+import { COMB_READ_W, combAnswers, combToSheet, nearestAnswer, type CombPlace } from '../target/comb';
 import { meetingPointMm, type Axis, type WedgePlace } from '../target/wedge';
 
 /** One measured component of the error at one place: what the fit takes. */
@@ -12,6 +13,8 @@ export interface Observation {
   readonly standardUncertaintyMm: number;
   /** Readings of one load share that load's noise. */
   readonly loadKey: string;
+  /** The cutter came to this place from one side (+1 or -1, of its own axis); absent where it makes no difference. */
+  readonly approach?: 1 | -1;
 }
 
 interface SetReading {
@@ -31,15 +34,24 @@ export interface WedgeReading extends SetReading {
   readonly place: WedgePlace;
 }
 
-/** Reading: how far the cut ring lies off its printed disc along one axis, half the difference of the two rims. */
-export interface RimReading extends SetReading {
-  readonly kind: 'rim';
+/**
+ * Reading: how far a round cut lies off its printed disc along one axis. Rim: half the difference of what is clear outside
+ * the print. Wall: half the difference of the ink left round a hole in it.
+ */
+export interface RoundReading extends SetReading {
+  readonly kind: 'rim' | 'wall';
   readonly axis: Axis;
   /** Middle of the printed figure. */
   readonly centre: Point;
 }
 
-export type FigureReading = WedgeReading | RimReading;
+/** Reading: the shift of the ticks that run into one line, or the half between two. */
+export interface CombReading extends SetReading {
+  readonly kind: 'comb';
+  readonly place: CombPlace;
+}
+
+export type FigureReading = WedgeReading | CombReading | RoundReading;
 
 /**
  * Displacement of a cut from its print by the rims left outside a printed figure: (rim on the plus side - rim on the minus
@@ -47,6 +59,13 @@ export type FigureReading = WedgeReading | RimReading;
  * Common practice, no published source.
  */
 export const rimDisplacement = (minusSideMm: number, plusSideMm: number): number => (plusSideMm - minusSideMm) / 2;
+
+/**
+ * Displacement of a hole from its printed disc by the walls of ink left round it: (wall on the minus side - wall on the plus
+ * side) / 2; a hole that lies to the plus side leaves the thicker wall on the other. Ink gain and kerf fall out.
+ * Common practice, no published source.
+ */
+export const wallDisplacement = (minusSideMm: number, plusSideMm: number): number => (minusSideMm - plusSideMm) / 2;
 
 /** Displacement of the cut against the nominal print: the reading plus the ink's own displacement. */
 export const wedgeDisplacement = (reading: WedgeReading): number => reading.readingMm + reading.place.ditherMm;
@@ -77,8 +96,32 @@ function wedgeObservation(reading: WedgeReading, mapSoFar: Affine): Observation 
   };
 }
 
-/** A rim reading belongs to the printed figure's middle, moved by what the file carried. */
-function rimObservation(reading: RimReading): Observation {
+/**
+ * A comb reading belongs to the tick that is in line: commanded where the file put that tick along the row, and across
+ * the row where it is compared.
+ */
+function combObservation(reading: CombReading, mapSoFar: Affine): Observation {
+  const { place, fileShift, readingMm } = reading;
+  const { commandedMm } = nearestAnswer(combAnswers(place.spotNo), readingMm);
+  const ink = combToSheet(place, { s: commandedMm, w: COMB_READ_W });
+  const commanded = { x: ink.x + fileShift.x, y: ink.y + fileShift.y };
+  const d = displacement(mapSoFar, commanded);
+  const isAlong = place.axis === 'along';
+  // A tick is straight: where it crosses the printed row, it was commanded its own shift earlier.
+  const at: Point = isAlong ? { x: ink.x - d.x, y: commanded.y } : { x: commanded.x, y: ink.y - d.y };
+  return {
+    id: reading.id,
+    axis: place.axis,
+    at,
+    valueMm: readingMm - (isAlong ? fileShift.y : fileShift.x),
+    standardUncertaintyMm: reading.standardUncertaintyMm,
+    loadKey: reading.loadKey,
+    approach: place.approach,
+  };
+}
+
+/** A rim or wall reading belongs to the printed figure's middle, moved by what the file carried. */
+function roundObservation(reading: RoundReading): Observation {
   const { axis, centre, fileShift } = reading;
   return {
     id: reading.id,
@@ -91,19 +134,32 @@ function rimObservation(reading: RimReading): Observation {
 }
 
 /** A reading as the fit takes it: where it belongs and how far the cut is off there. */
-export const observationOf = (reading: FigureReading, mapSoFar: Affine): Observation =>
-  reading.kind === 'wedge' ? wedgeObservation(reading, mapSoFar) : rimObservation(reading);
+export function observationOf(reading: FigureReading, mapSoFar: Affine): Observation {
+  switch (reading.kind) {
+    case 'wedge':
+      return wedgeObservation(reading, mapSoFar);
+    case 'comb':
+      return combObservation(reading, mapSoFar);
+    case 'wall':
+    case 'rim':
+      return roundObservation(reading);
+  }
+}
 
 /** Turn (and mirror image) that takes sheet points under one load to those of a sheet lying otherwise, same machine place. */
 export function betweenLoads(from: Load, to: Load): Affine {
   return then(sheetToMachine(from), inverseOf(sheetToMachine(to)));
 }
 
-/** The same observation told in the sheet frame of another load: quarter turns swap components and signs, nothing else. */
+/**
+ * The same observation told in the sheet frame of another load: quarter turns swap components and signs, nothing else. The
+ * side that the cutter came from turns about with the component.
+ */
 export function observationUnder(o: Observation, from: Load, to: Load): Observation {
   const turn = betweenLoads(from, to);
   const isSwapped = turn.xx === 0;
   const sign = o.axis === 'across' ? turn.xx + turn.yx : turn.xy + turn.yy;
   const other = o.axis === 'across' ? 'along' : 'across';
-  return { ...o, at: apply(turn, o.at), axis: isSwapped ? other : o.axis, valueMm: sign * o.valueMm };
+  const moved = { ...o, at: apply(turn, o.at), axis: isSwapped ? other : o.axis, valueMm: sign * o.valueMm };
+  return o.approach === undefined ? moved : { ...moved, approach: sign * o.approach > 0 ? 1 : -1 };
 }

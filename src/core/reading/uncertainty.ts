@@ -16,9 +16,11 @@ export function readingUncertainty(c: ReadingConditions): number {
   return Math.hypot(c.stepMm / Math.sqrt(12), c.operatorSdMm, c.printerDotMm / Math.sqrt(12), file);
 }
 
-/** Repeatability of an eye that evens out two rims, each judged to a tenth of a mm. Common practice, no published source. */
+/** Repeatability of an eye that evens out two rims or walls, each judged to a tenth of a mm. Common practice, no published source. */
 export const RIM_EYE_SD_MM = 0.07;
 
+/** Half the difference of two rims or walls, each between the jaws of a caliper to 0.07 mm. Common practice, no published source. */
+export const ROUND_CALIPER_SD_MM = 0.05;
 /** The rough L is matched to a quarter of a mm over a mm grid. */
 export const ROUGH_STEP_MM = 0.25;
 export const ROUGH_EYE_SD_MM = 0.15;

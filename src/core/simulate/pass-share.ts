@@ -4,7 +4,8 @@ import { standardNormal, type Rng } from '../math/random';
 import type { Observation } from '../reading/observation';
 import { blockNamed } from '../target/block';
 import type { SheetName } from '../units/sheet-size';
-import { defineSheet, type CheckKind } from '../target/sheet-definition';
+import type { CheckKind } from '../target/cells';
+import { defineSheet } from '../target/sheet-definition';
 import { AXES, figureToSheet, type Axis } from '../target/wedge';
 import { verdictOf, worstCornerBounds } from '../verdict/bound';
 

@@ -1,4 +1,7 @@
 import type { Point } from '../geometry/affine';
+import { wallDisplacement } from '../reading/observation';
+import { COMB_CUT_TICKS, COMB_PITCH_MM, COMB_READ_W, cutTickMm, type CombPlace } from '../target/comb';
+import type { DiscFigure } from '../target/disc';
 import { inkWedges, readingAt, type WedgePlace } from '../target/wedge';
 
 /**
@@ -26,6 +29,43 @@ export function readWedgePicture(place: WedgePlace, outline: readonly Point[]): 
   if (a === undefined || b === undefined || a === null || b === null) return null;
   const u = (a + b) / 2;
   return u < -0.5 || u > 2 * place.halfLengthMm + 0.5 ? null : readingAt(place.halfLengthMm, u);
+}
+
+/**
+ * Reads one comb off a picture: finds the stroke that runs on in one line with a printed tick, or most nearly so, and
+ * tells the shift there. Which stroke it is, the picture shows: the middle one is the longest.
+ * @param strokes the cut ticks as found on the sheet, two points each, in the printed frame.
+ * @returns the shift before it is entered as one of the comb's answers; null when not all ticks are there.
+ */
+export function readCombPicture(place: CombPlace, strokes: readonly (readonly Point[])[]): number | null {
+  const at = strokes.map((stroke) => alongRow(place, stroke)).sort((a, b) => a - b);
+  if (at.length !== 2 * COMB_CUT_TICKS + 1) return null;
+  const beside = (s: number): number => Math.abs(s - Math.round(s / COMB_PITCH_MM) * COMB_PITCH_MM);
+  // The outermost ticks only show that the next is worse.
+  const inner = at.slice(1, -1);
+  const inLine = inner.reduce((best, s) => (beside(s) < beside(best) ? s : best));
+  return inLine - cutTickMm(place.spotNo, at.indexOf(inLine) - COMB_CUT_TICKS);
+}
+
+/** Where a straight stroke crosses the line on which cut and printed ticks are compared. */
+function alongRow({ axis, centre }: CombPlace, [a, b]: readonly Point[]): number {
+  const toFigure = (p: Point): { s: number; w: number } =>
+    axis === 'across' ? { s: p.x - centre.x, w: p.y - centre.y } : { s: p.y - centre.y, w: centre.x - p.x };
+  if (!a || !b) return NaN;
+  const [from, to] = [toFigure(a), toFigure(b)];
+  return from.s + ((COMB_READ_W - from.w) * (to.s - from.s)) / (to.w - from.w);
+}
+
+/** Shift of a hole along x and y by the walls of ink left on its four sides; null when a wall is gone. */
+export function readWalls(figure: Pick<DiscFigure, 'centre' | 'radiusMm'>, hole: readonly Point[]): Point | null {
+  const wallsOf = (component: 'x' | 'y'): readonly [number, number] => {
+    const reach = hole.map((p) => p[component] - figure.centre[component]);
+    return [figure.radiusMm + Math.min(...reach), figure.radiusMm - Math.max(...reach)];
+  };
+  const [x, y] = [wallsOf('x'), wallsOf('y')];
+  if (Math.min(...x, ...y) <= 0) return null;
+  // Thicker on the minus side: the hole lies to the plus side.
+  return { x: wallDisplacement(...x), y: wallDisplacement(...y) };
 }
 
 type Vector = { readonly u: number; readonly v: number };

@@ -2,9 +2,16 @@ import { apply, cornersOf, type Affine, type Point } from '../geometry/affine';
 import { fromParameters, type ErrorParameters } from '../geometry/error-parameters';
 import type { Load } from '../geometry/load';
 import { standardNormal, type Rng } from '../math/random';
-import { rimDisplacement, type Observation, type RimReading, type WedgeReading } from '../reading/observation';
-import { LIFT_OFF_RING_OUTER_MM, liftOffCut } from '../target/lift-off';
-import { readWedgePicture } from './read-picture';
+import {
+  rimDisplacement,
+  type CombReading,
+  type Observation,
+  type RoundReading,
+  type WedgeReading,
+} from '../reading/observation';
+import { circleAbout, LIFT_OFF_RING_OUTER_MM, liftOffCut } from '../target/lift-off';
+import { combAnswers, combCuts, nearestAnswer } from '../target/comb';
+import { readCombPicture, readWalls, readWedgePicture } from './read-picture';
 import type { SheetDefinition } from '../target/sheet-definition';
 import { cutStrip, figureToSheet, READING_STEP_MM } from '../target/wedge';
 
@@ -80,6 +87,73 @@ export function readSet(
   });
 }
 
+interface Eye {
+  readonly sdMm: number;
+  readonly rng: Rng;
+  readonly uncertaintyMm: number;
+}
+
+/** Reads every comb off the strokes that a cut map makes, each coming from its side; half of what is lost there is `backlash`. */
+export function readCombSet(
+  definition: SheetDefinition,
+  cut: Affine,
+  eye: Eye & { readonly backlash?: Point; readonly load?: Load },
+): CombReading[] {
+  const lost = eye.backlash ?? { x: 0, y: 0 };
+  return definition.combs.flatMap((place): CombReading[] => {
+    const off = {
+      x: place.axis === 'across' ? place.approach * lost.x : 0,
+      y: place.axis === 'along' ? place.approach * lost.y : 0,
+    };
+    const strokes = combCuts(place).map((stroke) =>
+      stroke.map((p) => {
+        const q = apply(cut, p);
+        return { x: q.x + off.x, y: q.y + off.y };
+      }),
+    );
+    const seen = readCombPicture(place, strokes);
+    if (seen === null) return [];
+    return [
+      {
+        kind: 'comb',
+        id: `${place.spotNo}-${place.axis}`,
+        place,
+        readingMm: nearestAnswer(combAnswers(place.spotNo), seen + eye.sdMm * standardNormal(eye.rng)).readingMm,
+        standardUncertaintyMm: eye.uncertaintyMm,
+        loadKey: 'one',
+        load: eye.load ?? PLAIN_LOAD,
+        fileShift: { x: 0, y: 0 },
+      },
+    ];
+  });
+}
+
+/** Measures opposite walls of every disc of a set that a cut map makes, with noise and the entered step. */
+export function readWallSet(definition: SheetDefinition, setNo: 1 | 2, cut: Affine, eye: Eye): RoundReading[] {
+  return definition.discs.flatMap((disc): RoundReading[] => {
+    if (disc.setNo !== setNo) return [];
+    const seen = readWalls(
+      disc,
+      circleAbout(disc.centre, disc.holeRadiusMm).map((p) => apply(cut, p)),
+    );
+    if (seen === null) return [];
+    return (['across', 'along'] as const).map((axis) => {
+      const noisy = (axis === 'across' ? seen.x : seen.y) + eye.sdMm * standardNormal(eye.rng);
+      return {
+        kind: 'wall',
+        id: `${disc.spotNo} ${axis}`,
+        axis,
+        centre: disc.centre,
+        readingMm: Math.round(noisy / READING_STEP_MM) * READING_STEP_MM,
+        standardUncertaintyMm: eye.uncertaintyMm,
+        loadKey: 'one',
+        load: PLAIN_LOAD,
+        fileShift: { x: 0, y: 0 },
+      };
+    });
+  });
+}
+
 export const mapOf = (parameters: ErrorParameters): Affine => fromParameters(parameters);
 
 /** Measures both pairs of opposite rims of every lift-off disc that a cut map makes, with eye noise and the entered step. */
@@ -87,10 +161,10 @@ export function readRimSet(
   definition: SheetDefinition,
   cut: Affine,
   eye: { readonly sdMm: number; readonly rng: Rng; readonly uncertaintyMm: number },
-): RimReading[] {
+): RoundReading[] {
   return definition.liftOffs.flatMap((figure) => {
     const edge = liftOffCut(figure).map((p) => apply(cut, p));
-    return (['across', 'along'] as const).map((axis): RimReading => {
+    return (['across', 'along'] as const).map((axis): RoundReading => {
       const component = axis === 'across' ? 'x' : 'y';
       const from = edge.map((p) => p[component] - figure.centre[component]);
       const rims = [-Math.min(...from), Math.max(...from)].map((reach) => reach - LIFT_OFF_RING_OUTER_MM);

@@ -48,9 +48,9 @@ export const TRAIL_WIDTH_MM = 20;
 export const TRAIL_LENGTH_MM = 23;
 
 /** Left of the cells: border, check line and its room. Below them: the strip with gaps, code and arrow. */
-const CELLS_LEFT_MM = 7;
-const CELLS_BOTTOM_MM = 11;
-const BORDER_ROOM_MM = 1;
+export const CELLS_LEFT_MM = 7;
+export const CELLS_BOTTOM_MM = 11;
+export const BORDER_ROOM_MM = 1;
 /** Code 40 mm and arrow 10 mm wide, 4 mm between all. */
 const STRIP_REST_MM = 58;
 const STRIP_LEFT_MM = 8;
@@ -79,7 +79,7 @@ export type BlockProblem = {
 const evenBelow = (mm: number): number => 2 * Math.floor(mm / 2 + 1e-9);
 
 /** Lower ends of three cells with room between them, or of two. Null when not even two fit. */
-function cellStarts(first: number, end: number, cell: number, between: number): readonly number[] | null {
+export function cellStarts(first: number, end: number, cell: number, between: number): readonly number[] | null {
   const last = end - cell;
   const room = last - first;
   if (room >= 2 * (cell + between)) return [first, (first + last) / 2, last];
@@ -216,11 +216,14 @@ export function ownMarkExtent(block: Block): readonly Point[] {
   return cornersOf(2 * block.markHalfX + OWN_MARK_MM, 2 * block.markHalfY + OWN_MARK_MM);
 }
 
+/** Boxes that share an edge do not overlap, whatever the last digit says. */
+const TOUCH_MM = 1e-9;
+
 export function boxesOverlap(a: Box, b: Box): boolean {
   return (
-    a.left < b.left + b.width &&
-    b.left < a.left + a.width &&
-    a.bottom < b.bottom + b.height &&
-    b.bottom < a.bottom + a.height
+    a.left < b.left + b.width - TOUCH_MM &&
+    b.left < a.left + a.width - TOUCH_MM &&
+    a.bottom < b.bottom + b.height - TOUCH_MM &&
+    b.bottom < a.bottom + a.height - TOUCH_MM
   );
 }

@@ -1,6 +1,8 @@
 import type { Point } from '../geometry/affine';
 import { roughCut } from './drawing';
-import type { SheetDefinition, WedgeFigure } from './sheet-definition';
+import type { DiscFigure } from './disc';
+import { circleAbout } from './lift-off';
+import { discName, figureName, type SheetDefinition, type WedgeFigure } from './sheet-definition';
 import { cutStrip, figureToSheet } from './wedge';
 
 /** Ink and strip of a wedge need this much room on either side of the strip's middle line, and beyond its ends. */
@@ -28,15 +30,18 @@ function extentOf(points: readonly Point[], grow: number): Extent {
 const overlap = (a: Extent, b: Extent): boolean =>
   a.minX < b.maxX && b.minX < a.maxX && a.minY < b.maxY && b.minY < a.maxY;
 
+const hole = (d: DiscFigure): readonly Point[] => circleAbout(d.centre, d.holeRadiusMm);
 const stripOnSheet = (w: WedgeFigure): readonly Point[] => cutStrip(w.halfLengthMm).map((p) => figureToSheet(w, p));
 
 /**
- * Wedges of set 2 that the cuts of a misplaced set 1 ran through: set 1's strips and Ls moved by the rough shift, with
+ * Figures of set 2 that the cuts of a misplaced set 1 ran through: set 1's strips and Ls moved by the rough shift, with
  * 2 mm to spare, against each figure's own room. Such figures cannot be read and are left out of set 2.
+ * @returns their names: "spot axis" of a wedge, "spot disc" of a disc.
  */
-export function crossedBySpentSet(definition: SheetDefinition, shift: Point): readonly WedgeFigure[] {
+export function crossedBySpentSet(definition: SheetDefinition, shift: Point): readonly string[] {
   const moved = [
     ...definition.wedges.filter((w) => w.setNo === 1).map(stripOnSheet),
+    ...definition.discs.filter((d) => d.setNo === 1).map(hole),
     ...definition.roughs.map(roughCut),
   ].map((path) =>
     extentOf(
@@ -44,9 +49,13 @@ export function crossedBySpentSet(definition: SheetDefinition, shift: Point): re
       CROSSING_MARGIN_MM,
     ),
   );
-  return definition.wedges.filter((w) => {
-    if (w.setNo !== 2) return false;
-    const room = extentOf(stripOnSheet(w), HALF_ROOM_MM - 1);
-    return moved.some((extent) => overlap(extent, room));
-  });
+  const isCrossed = (room: Extent): boolean => moved.some((extent) => overlap(extent, room));
+  return [
+    ...definition.wedges
+      .filter((w) => w.setNo === 2 && isCrossed(extentOf(stripOnSheet(w), HALF_ROOM_MM - 1)))
+      .map((w) => figureName(w)),
+    ...definition.discs
+      .filter((d) => d.setNo === 2 && isCrossed(extentOf(circleAbout(d.centre, d.radiusMm), 0)))
+      .map((d) => discName(d)),
+  ];
 }

@@ -1,4 +1,5 @@
 import type { Point } from '../geometry/affine';
+import { referenceGapsMm } from './reference-gaps';
 import { blockToSheet, GAP_PITCH_MM, stripBoxes, TRAIL_LENGTH_MM, TRAIL_WIDTH_MM, type Block } from './block';
 import {
   circleAbout,
@@ -9,7 +10,9 @@ import {
   liftOffCut,
   type LiftOffFigure,
 } from './lift-off';
-import type { RoughFigure, SetNo, SheetDefinition, WedgeFigure } from './sheet-definition';
+import { COMB_MARKS, COMB_NUMBERS, combCuts, combToSheet } from './comb';
+import type { DiscFigure } from './disc';
+import type { CombFigure, RoughFigure, SetNo, SheetDefinition, WedgeFigure } from './sheet-definition';
 import {
   cutStrip,
   figureToSheet,
@@ -70,6 +73,29 @@ export function wedgeInk(figure: WedgeFigure): readonly InkShape[] {
 function numberWord(tenths: number): string {
   if (tenths === 0) return '0';
   return `${tenths > 0 ? '+' : '\u2212'}${Math.abs(tenths) === 10 ? '1' : '.5'}`;
+}
+
+/** Ink of one comb: the printed row, its numbers in tenths, and the ruler for whole pitches. */
+export function combInk(figure: Pick<CombFigure, 'axis' | 'centre'>): readonly InkShape[] {
+  const turnDeg = figure.axis === 'across' ? 0 : 90;
+  return [
+    ...COMB_MARKS.map((mark) => line([combToSheet(figure, mark.from), combToSheet(figure, mark.to)], mark.widthMm)),
+    ...COMB_NUMBERS.map(({ at, text: words }) => text(combToSheet(figure, at), words, 1.2, turnDeg)),
+  ];
+}
+
+/** Ink of one disc: a solid round and, outside it, the pointer that shows which way is up. */
+export function discInk({ centre, radiusMm }: DiscFigure): readonly InkShape[] {
+  const { x, y } = centre;
+  const pointer = [
+    { x, y: y + radiusMm + 2 },
+    { x: x - 0.9, y: y + radiusMm + 0.6 },
+    { x: x + 0.9, y: y + radiusMm + 0.6 },
+  ];
+  return [
+    { kind: 'fill', points: circleAbout(centre, radiusMm) },
+    { kind: 'fill', points: pointer },
+  ];
 }
 
 /** One printed mm grid with its zero lines and numbers, for the rough position. */
@@ -164,22 +190,24 @@ function checkLineInk(block: Block): readonly InkShape[] {
   ];
 }
 
-/** Pairs of bars with a gap of 0.1 to 1.0 mm between them, to compare a rim with. */
-function gapsInk(block: Block): readonly InkShape[] {
-  return Array.from({ length: block.gapCount }, (_, i) => {
-    const gap = (i + 1) / 10;
-    const x = stripBoxes(block).gaps.left + 2.5 + i * GAP_PITCH_MM;
+/** Pairs of bars with a known gap between them, to compare a rim with. */
+function gapsInk({ block, liftOffs }: Pick<SheetDefinition, 'block' | 'liftOffs'>): readonly InkShape[] {
+  const isForRims = liftOffs.length > 0;
+  // Wide gaps need narrower bars to stay within their pitch.
+  const [start, width] = isForRims ? [1.5, 1.2] : [2.5, 1.6];
+  return referenceGapsMm(block, isForRims).flatMap((gap, i) => {
+    const x = stripBoxes(block).gaps.left + start + i * GAP_PITCH_MM;
     const bar = (left: number): InkShape => ({
       kind: 'fill',
       points: [
         [left, 4.5],
-        [left + 1.6, 4.5],
-        [left + 1.6, 10],
+        [left + width, 4.5],
+        [left + width, 10],
         [left, 10],
       ].map(([px, py]) => blockToSheet(block, px!, py!)),
     });
-    return [bar(x), bar(x + 1.6 + gap), text(blockToSheet(block, x + 1.6 + gap / 2, 2), gap.toFixed(1), 1.4)];
-  }).flat();
+    return [bar(x), bar(x + width + gap), text(blockToSheet(block, x + width + gap / 2, 2), gap.toFixed(1), 1.4)];
+  });
 }
 
 function arrowInk(block: Block): readonly InkShape[] {
@@ -209,12 +237,14 @@ export function inkOf(definition: SheetDefinition, code: string): readonly InkSh
   return [
     borderInk(block),
     ...checkLineInk(block),
-    ...gapsInk(block),
+    ...gapsInk(definition),
     ...arrowInk(block),
     text(blockToSheet(block, codeX, 6.2), code, 3),
     text(blockToSheet(block, codeX, 2.4), `W ${block.widthMm}  H ${block.lengthMm} mm`, 1.8),
     ...definition.spots.map((spot) => spotNumber(definition, spot.spotNo, spot.centre)),
     ...definition.wedges.flatMap(wedgeInk),
+    ...definition.combs.flatMap(combInk),
+    ...definition.discs.flatMap(discInk),
     ...definition.liftOffs.flatMap(liftOffInk),
     ...definition.roughs.flatMap(roughInk),
     ...(definition.trailCentre ? trailInk(definition.trailCentre) : []),
@@ -240,26 +270,33 @@ export function backInkOf(definition: SheetDefinition, code: string): readonly I
   return [...discs, ...numbers, text({ x: 0, y: -definition.block.lengthMm / 2 + 6 }, `${code} BACK`, 3)];
 }
 
-/** The spot's number: below a lift-off disc, else in the pocket kept for discs, between their two places. */
+/** The spot's number: below a lift-off disc, else in the pocket beside the figures, between its discs or above a comb's grid. */
 function spotNumber(definition: SheetDefinition, spotNo: number, centre: Point): InkShape {
   const { block } = definition;
   if (definition.liftOffs.length > 0) return text({ x: centre.x, y: centre.y - 22 }, String(spotNo), 3);
   const isRight = centre.x > block.widthMm / 4;
   const isBottom = centre.y < -block.lengthMm / 4;
-  const x = centre.x + (isRight ? -10 : 10);
-  const y = centre.y + (isBottom ? 10 : -10);
-  return text({ x, y: y - 1.5 }, String(spotNo), 3);
+  const isComb = definition.combs.length > 0;
+  const [aside, low, high] = isComb ? [8, 24, 8] : [10, 10, -10];
+  return text(
+    { x: centre.x + (isRight ? -aside : aside), y: centre.y + (isBottom ? low : high) - 1.5 },
+    String(spotNo),
+    3,
+  );
 }
 
 /** Cut lines of one set in the order of cutting: small figures first, the rough Ls and the blade trail with set 1 only. */
 export function cutOf(definition: SheetDefinition, setNo: SetNo): readonly CutPath[] {
+  const holes = definition.discs.filter((d) => d.setNo === setNo).map((d) => circleAbout(d.centre, d.holeRadiusMm));
   const strips = definition.wedges
     .filter((w) => w.setNo === setNo)
     .map((w) => cutStrip(w.halfLengthMm).map((p) => figureToSheet(w, p)));
-  if (setNo === 2) return strips;
+  if (setNo === 2) return [...holes, ...strips];
   return [
     ...(definition.trailCentre ? [trailCut(definition.trailCentre)] : []),
     ...definition.roughs.map(roughCut),
+    ...definition.combs.flatMap(combCuts),
+    ...holes,
     ...strips,
     ...definition.liftOffs.map(liftOffCut),
   ];

@@ -1,33 +1,20 @@
 import type { Point } from '../geometry/affine';
-import {
-  blockToSheet,
-  CELL_LENGTH_MM,
-  CELL_WIDTH_MM,
-  stripBoxes,
-  TRAIL_LENGTH_MM,
-  TRAIL_WIDTH_MM,
-  type Block,
-  type Box,
-} from './block';
-import { LIFT_OFF_CLEAR_MM, type LiftOffFigure } from './lift-off';
-import {
-  ditherOf,
-  SHORT_HALF_LENGTH_MM,
-  WEDGE_BOX_LENGTH_MM,
-  WEDGE_BOX_WIDTH_MM,
-  type Axis,
-  type WedgePlace,
-} from './wedge';
+import { blockToSheet, CELL_LENGTH_MM, CELL_WIDTH_MM, ROUGH_REACH_MM, type Block, type Box } from './block';
+import { cellsOf, CHECK_KINDS, type Cell, type CheckKind, type Grid } from './cells';
+import type { CombPlace } from './comb';
+import { COMB_CELL_LENGTH_MM, COMB_CELL_WIDTH_MM, combBoxes, combCentres, combGridOf } from './comb-layout';
+import { SMALL_DISC_MM, SMALL_HOLE_MM, type DiscFigure } from './disc';
+import type { LiftOffFigure } from './lift-off';
+import { AXES, ditherOf, SHORT_HALF_LENGTH_MM, type Axis, type WedgePlace } from './wedge';
+import { wedgeBoxes } from './wedge-layout';
 
-export const CHECK_KINDS = ['quick', 'full'] as const;
-export type CheckKind = (typeof CHECK_KINDS)[number];
 export type SetNo = 1 | 2;
 export const SET_NUMBERS: readonly SetNo[] = [1, 2];
 /** Raised whenever the same block and kind would be drawn differently. */
-export const GENERATOR_VERSION = 2;
+export const GENERATOR_VERSION = 3;
 
-/** Wedges for a knife that can cut a second time or a weeded strip; lift-off discs where only a closed outline is traced. */
-export const FIGURE_STYLES = ['wedge', 'lift-off'] as const;
+/** Wedges for a knife whose strips are weeded; combs for a pen, and for a knife whose slits are rubbed in; lift-off discs where only a closed outline is traced. */
+export const FIGURE_STYLES = ['wedge', 'comb', 'lift-off'] as const;
 export type FigureStyle = (typeof FIGURE_STYLES)[number];
 
 export interface Spot {
@@ -40,6 +27,11 @@ export interface WedgeFigure extends WedgePlace {
   readonly kind: 'wedge';
   readonly setNo: SetNo;
   readonly spotNo: number;
+}
+
+export interface CombFigure extends CombPlace {
+  readonly kind: 'comb';
+  readonly setNo: 1;
 }
 
 export interface RoughFigure {
@@ -59,85 +51,11 @@ export interface SheetDefinition {
   readonly sets: 1 | 2;
   readonly spots: readonly Spot[];
   readonly wedges: readonly WedgeFigure[];
+  readonly combs: readonly CombFigure[];
+  readonly discs: readonly DiscFigure[];
   readonly liftOffs: readonly LiftOffFigure[];
   readonly roughs: readonly RoughFigure[];
   readonly trailCentre: Point | null;
-}
-
-interface Cell {
-  readonly row: number;
-  readonly column: number;
-  readonly left: number;
-  readonly bottom: number;
-  readonly isTopRow: boolean;
-  readonly isBottomRow: boolean;
-  readonly isRightColumn: boolean;
-}
-
-/** Cells row by row from the top left, as one reads with the arrow up. */
-function allCells(block: Block): readonly Cell[] {
-  const { columnLeftsMm: lefts, rowBottomsMm: bottoms } = block;
-  return bottoms
-    .map((bottom, row) =>
-      lefts.map((left, column): Cell => ({
-        row,
-        column,
-        left,
-        bottom,
-        isTopRow: row === bottoms.length - 1,
-        isBottomRow: row === 0,
-        isRightColumn: column === lefts.length - 1,
-      })),
-    )
-    .reverse()
-    .flat();
-}
-
-/** Quick: the corner cells and, where there is one, the cell nearest the middle. Full: all. */
-function cellsOf(block: Block, kind: CheckKind): readonly Cell[] {
-  const all = allCells(block);
-  if (kind === 'full') return all;
-  const middleColumn = block.columnLeftsMm.length === 3 ? 1 : 0;
-  const middleRow = 1;
-  return all.filter((cell) => {
-    const isCorner = (cell.isTopRow || cell.isBottomRow) && (cell.column === 0 || cell.isRightColumn);
-    return isCorner || (cell.row === middleRow && cell.column === middleColumn);
-  });
-}
-
-/** Checks that a block offers: a full one only where it has more spots than the quick one. */
-export function checkKindsOf(block: Block): readonly CheckKind[] {
-  return cellsOf(block, 'full').length > cellsOf(block, 'quick').length ? CHECK_KINDS : ['quick'];
-}
-
-/** Boxes of a cell's figures in block coordinates: place 0 and 1 of each axis, and the pocket kept for two discs. */
-function boxesOf(cell: Cell): {
-  readonly along: readonly Box[];
-  readonly across: readonly Box[];
-  readonly pocket: Box;
-} {
-  const outerIsTop = !cell.isBottomRow;
-  const alongBottom = outerIsTop ? cell.bottom + 36 : cell.bottom;
-  const restBottom = outerIsTop ? cell.bottom : cell.bottom + 20;
-  const acrossLeft = cell.isRightColumn ? cell.left + 16 : cell.left;
-  const stacked = [0, 1].map((i) => ({
-    left: cell.left,
-    bottom: alongBottom + i * WEDGE_BOX_WIDTH_MM,
-    width: WEDGE_BOX_LENGTH_MM,
-    height: WEDGE_BOX_WIDTH_MM,
-  }));
-  const sideBySide = [0, 1].map((i) => ({
-    left: acrossLeft + i * WEDGE_BOX_WIDTH_MM,
-    bottom: restBottom,
-    width: WEDGE_BOX_WIDTH_MM,
-    height: WEDGE_BOX_LENGTH_MM,
-  }));
-  const pocketLeft = cell.isRightColumn ? cell.left : cell.left + 20;
-  return {
-    along: stacked,
-    across: sideBySide,
-    pocket: { left: pocketLeft, bottom: restBottom, width: 16, height: 36 },
-  };
 }
 
 /** Point u = 0, v = 0 of a wedge centred in its box. */
@@ -149,7 +67,7 @@ function originIn(block: Block, axis: Axis, box: Box): Point {
 }
 
 function wedgesOf(block: Block, cell: Cell, spotNo: number, sets: readonly SetNo[]): readonly WedgeFigure[] {
-  const boxes = boxesOf(cell);
+  const boxes = wedgeBoxes(cell);
   // Sets are swapped in a checkerboard, so that neither has the worse leverage.
   const swap = spotNo % 2 === 0;
   const figures: WedgeFigure[] = [];
@@ -180,84 +98,130 @@ export interface SheetChoice {
 const centreOf = (block: Block, cell: Cell): Point =>
   blockToSheet(block, cell.left + CELL_WIDTH_MM / 2, cell.bottom + CELL_LENGTH_MM / 2);
 
-/**
- * The check sheet of a block. Wedges: two axes at each spot for each cut set, rough grids and the blade trail. Lift-off:
- * one disc a spot and one set, for programs that only trace; a disc shows a far-off cut by itself, so no grids.
- */
-export function defineSheet({ block, checkKind, style = 'wedge', sets = 2 }: SheetChoice): SheetDefinition {
+/** Two small discs in the pocket beside a spot's wedges, one for each set; their sets are swapped like the wedges'. */
+function discsOf(block: Block, cell: Cell, spotNo: number, sets: readonly SetNo[]): readonly DiscFigure[] {
+  const { pocket } = wedgeBoxes(cell);
+  const swap = spotNo % 2 === 0;
+  return sets.map((setNo) => {
+    const isUpper = (setNo === 1) !== swap;
+    const y = pocket.bottom + pocket.height / 2 + (isUpper ? DISC_HALF_PITCH_MM : -DISC_HALF_PITCH_MM);
+    return {
+      kind: 'disc',
+      setNo,
+      spotNo,
+      centre: blockToSheet(block, pocket.left + pocket.width / 2, y),
+      radiusMm: SMALL_DISC_MM,
+      holeRadiusMm: SMALL_HOLE_MM,
+    };
+  });
+}
+
+/** Half the distance between the two discs of a pocket: the spot's number stands between them. */
+const DISC_HALF_PITCH_MM = 9;
+
+type Figures = Pick<SheetDefinition, 'spots' | 'wedges' | 'combs' | 'discs' | 'liftOffs' | 'roughs' | 'trailCentre'>;
+
+/** Wedges: two axes and a disc at each spot for each cut set, rough grids and the blade trail between them. */
+function wedgeSheet(block: Block, checkKind: CheckKind, sets: 1 | 2): Figures {
   const cells = cellsOf(block, checkKind);
-  const isWedge = style === 'wedge';
   const setNumbers = SET_NUMBERS.slice(0, sets);
+  return {
+    spots: cells.map((cell, i) => ({ spotNo: i + 1, centre: centreOf(block, cell) })),
+    wedges: cells.flatMap((cell, i) => wedgesOf(block, cell, i + 1, setNumbers)),
+    combs: [],
+    discs: cells.flatMap((cell, i) => discsOf(block, cell, i + 1, setNumbers)),
+    liftOffs: [],
+    roughs: block.roughPlaces.map((place, i) => ({
+      kind: 'rough',
+      spotNo: i + 1,
+      centre: blockToSheet(block, place.x, place.y),
+      reachMm: place.reachMm,
+    })),
+    trailCentre: block.trailCentre ? blockToSheet(block, block.trailCentre.x, block.trailCentre.y) : null,
+  };
+}
+
+/** One lift-off disc a spot, for programs that only trace; a disc shows a far-off cut by itself, so no grids. */
+function liftOffSheet(block: Block, checkKind: CheckKind): Figures {
+  const spots = cellsOf(block, checkKind).map((cell, i) => ({ spotNo: i + 1, centre: centreOf(block, cell) }));
+  return {
+    spots,
+    wedges: [],
+    combs: [],
+    discs: [],
+    liftOffs: spots.map(({ spotNo, centre }) => ({ kind: 'lift-off', setNo: 1, spotNo, centre })),
+    roughs: [],
+    trailCentre: null,
+  };
+}
+
+/** A comb across and one along at each spot, one set to a sheet; rough grids in three corners' pockets, the blade trail in another. */
+function combSheet(block: Block, grid: Grid, checkKind: CheckKind): Figures {
+  const cells = cellsOf(grid, checkKind);
+  const boxes = cells.map((cell) =>
+    combBoxes(cell.left, cell.bottom, { isBottom: cell.isBottomRow, isRight: cell.isRightColumn }),
+  );
+  const pocketMiddles = boxes.map(({ pocket }) => ({ x: pocket.left + pocket.width / 2, y: pocket.bottom + 20 }));
+  const corners = cells.flatMap((cell, i) => {
+    const isCorner = (cell.isTopRow || cell.isBottomRow) && (cell.column === 0 || cell.isRightColumn);
+    return isCorner ? [i] : [];
+  });
+  const last = pocketMiddles[corners.at(-1) ?? 0];
+  return {
+    spots: cells.map((cell, i) => ({
+      spotNo: i + 1,
+      centre: blockToSheet(block, cell.left + COMB_CELL_WIDTH_MM / 2, cell.bottom + COMB_CELL_LENGTH_MM / 2),
+    })),
+    wedges: [],
+    combs: boxes.flatMap((own, i) =>
+      AXES.map((axis): CombFigure => {
+        const { x, y } = combCentres(own)[axis];
+        // Neither side of the sheet, nor its ends, all from one direction.
+        const approach = i % 2 === 0 ? 1 : -1;
+        return { kind: 'comb', setNo: 1, spotNo: i + 1, axis, centre: blockToSheet(block, x, y), approach };
+      }),
+    ),
+    discs: [],
+    liftOffs: [],
+    roughs: corners.slice(0, 3).map((index, i) => {
+      const { x, y } = pocketMiddles[index]!;
+      return { kind: 'rough', spotNo: i + 1, centre: blockToSheet(block, x, y), reachMm: ROUGH_REACH_MM };
+    }),
+    trailCentre: last ? blockToSheet(block, last.x, last.y) : null,
+  };
+}
+
+/** Combs need longer cells than wedges; a small page may not hold enough of them. */
+function figuresOf({ block, checkKind, style = 'wedge', sets = 2 }: SheetChoice): Figures {
+  if (style === 'wedge') return wedgeSheet(block, checkKind, sets);
+  if (style === 'lift-off') return liftOffSheet(block, checkKind);
+  const grid = combGridOf(block);
+  if (!grid) throw new Error(`a ${block.name} sheet holds too few combs: ask stylesOf first`);
+  return combSheet(block, grid, checkKind);
+}
+
+/** The check sheet of a block. Only wedges are cut in two sets. */
+export function defineSheet(choice: SheetChoice): SheetDefinition {
+  const { block, checkKind, style = 'wedge', sets = 2 } = choice;
   return {
     generatorVersion: GENERATOR_VERSION,
     block,
     checkKind,
-    sets: isWedge ? sets : 1,
-    spots: cells.map((cell, i) => ({ spotNo: i + 1, centre: centreOf(block, cell) })),
-    wedges: isWedge ? cells.flatMap((cell, i) => wedgesOf(block, cell, i + 1, setNumbers)) : [],
-    liftOffs: isWedge
-      ? []
-      : cells.map((cell, i) => ({ kind: 'lift-off', setNo: 1, spotNo: i + 1, centre: centreOf(block, cell) })),
-    roughs: isWedge
-      ? block.roughPlaces.map((place, i) => ({
-          kind: 'rough',
-          spotNo: i + 1,
-          centre: blockToSheet(block, place.x, place.y),
-          reachMm: place.reachMm,
-        }))
-      : [],
-    trailCentre: isWedge && block.trailCentre ? blockToSheet(block, block.trailCentre.x, block.trailCentre.y) : null,
+    sets: style === 'wedge' ? sets : 1,
+    ...figuresOf(choice),
   };
 }
 
-export interface NamedBox extends Box {
-  readonly name: string;
-}
+/** Figures that a block has room for. */
+export const stylesOf = (block: Block): readonly FigureStyle[] =>
+  FIGURE_STYLES.filter((style) => style !== 'comb' || combGridOf(block) !== null);
 
-function squareAbout(c: { readonly x: number; readonly y: number }, width: number, height: number): Box {
-  return { left: c.x - width / 2, bottom: c.y - height / 2, width, height };
-}
+const gridOf = (block: Block, style: FigureStyle): Grid => (style === 'comb' ? combGridOf(block) : null) ?? block;
 
-function cellZones(definition: SheetDefinition, cell: Cell, spotNo: number): readonly NamedBox[] {
-  const spot = `spot ${spotNo}`;
-  if (definition.liftOffs.length > 0) {
-    const centre = { x: cell.left + CELL_WIDTH_MM / 2, y: cell.bottom + CELL_LENGTH_MM / 2 };
-    const side = 2 * LIFT_OFF_CLEAR_MM + 2;
-    return [
-      { ...squareAbout(centre, side, side), name: `${spot} disc` },
-      { left: cell.left, bottom: cell.bottom, width: CELL_WIDTH_MM, height: 10, name: `${spot} number` },
-    ];
-  }
-  const boxes = boxesOf(cell);
-  return [
-    ...boxes.along.map((box, k) => ({ ...box, name: `${spot} along ${k}` })),
-    ...boxes.across.map((box, k) => ({ ...box, name: `${spot} across ${k}` })),
-    { ...boxes.pocket, name: `${spot} discs` },
-  ];
-}
-
-/** Every zone that must stay free of every other, in block coordinates; places kept for later figures among them. */
-export function keepOuts(definition: SheetDefinition): readonly NamedBox[] {
-  const { block } = definition;
-  const cells = cellsOf(block, definition.checkKind);
-  const strip = stripBoxes(block);
-  const between: NamedBox[] = [
-    ...block.roughPlaces.map((place, i) => ({
-      ...squareAbout(place, 2 * place.reachMm + 2, 2 * place.reachMm + 2),
-      name: `rough ${i + 1}`,
-    })),
-    ...(block.trailCentre
-      ? [{ ...squareAbout(block.trailCentre, TRAIL_WIDTH_MM, TRAIL_LENGTH_MM), name: 'blade trail' }]
-      : []),
-  ];
-  return [
-    ...cells.flatMap((cell, i) => cellZones(definition, cell, i + 1)),
-    ...(definition.wedges.length > 0 ? between : []),
-    { name: 'check line', left: 1, bottom: 1, width: 5, height: block.lengthMm - 2 },
-    { name: 'gaps', ...strip.gaps },
-    { name: 'code', ...strip.code },
-    { name: 'arrow', ...strip.arrow },
-  ];
+/** Checks that a block offers: a full one only where it has more spots than the quick one. */
+export function checkKindsOf(block: Block, style: FigureStyle = 'wedge'): readonly CheckKind[] {
+  const grid = gridOf(block, style);
+  return cellsOf(grid, 'full').length > cellsOf(grid, 'quick').length ? CHECK_KINDS : ['quick'];
 }
 
 export function wedgeOf(
@@ -267,4 +231,16 @@ export function wedgeOf(
   axis: Axis,
 ): WedgeFigure | undefined {
   return definition.wedges.find((w) => w.setNo === setNo && w.spotNo === spotNo && w.axis === axis);
+}
+
+/** How a set's figures are named where some are left out. */
+export const figureName = (f: Pick<WedgeFigure, 'spotNo' | 'axis'>): string => `${f.spotNo} ${f.axis}`;
+export const discName = (d: Pick<DiscFigure, 'spotNo'>): string => `${d.spotNo} disc`;
+
+export function combOf(definition: SheetDefinition, spotNo: number, axis: Axis): CombFigure | undefined {
+  return definition.combs.find((c) => c.spotNo === spotNo && c.axis === axis);
+}
+
+export function discOf(definition: SheetDefinition, setNo: number, spotNo: number): DiscFigure | undefined {
+  return definition.discs.find((d) => d.setNo === setNo && d.spotNo === spotNo);
 }

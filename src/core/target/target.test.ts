@@ -3,22 +3,18 @@ import { leastSquares, matrix } from '../math/qr';
 import { SHEET_NAMES, sheetSize, type SheetName } from '../units/sheet-size';
 import { blockNamed, boxesOverlap, layOutBlock, ownMarkExtent, USUAL_MARKS } from './block';
 import { canonicalJson } from './canonical-json';
+import { combCuts } from './comb';
 import { crossedBySpentSet } from './crossing';
 import { cutOf, inkOf, type InkShape } from './drawing';
-import {
-  checkKindsOf,
-  defineSheet,
-  FIGURE_STYLES,
-  keepOuts,
-  type CheckKind,
-  type FigureStyle,
-} from './sheet-definition';
+import type { CheckKind } from './cells';
+import { keepOuts } from './keep-outs';
+import { checkKindsOf, defineSheet, stylesOf, type FigureStyle } from './sheet-definition';
 import { sheetCodeOf } from './sheet-code';
 import { ditherOf } from './wedge';
 
 const all = SHEET_NAMES.flatMap((name) =>
-  checkKindsOf(blockNamed(name)).flatMap((kind) =>
-    FIGURE_STYLES.map((style): [SheetName, CheckKind, FigureStyle] => [name, kind, style]),
+  stylesOf(blockNamed(name)).flatMap((style) =>
+    checkKindsOf(blockNamed(name), style).map((kind): [SheetName, CheckKind, FigureStyle] => [name, kind, style]),
   ),
 );
 const textWidthMm = (shape: InkShape) => (shape.kind === 'text' ? shape.text.length * shape.heightMm * 0.85 : 0);
@@ -69,10 +65,14 @@ describe.each(all)('%s %s check, %s', (name, checkKind, style) => {
 
   it('figures and marks stand on whole plotter units of 0.025 mm from the file origin', () => {
     const origin = ownMarkExtent(block)[0]!;
-    for (const w of definition.wedges) {
-      for (const value of [w.origin.x - origin.x, w.origin.y - origin.y]) {
+    const places = [
+      ...definition.wedges.map((w) => w.origin),
+      // A comb's ticks are each put on a unit, and that is where they are taken to be.
+      ...definition.combs.flatMap((c) => combCuts(c).map((stroke) => stroke[0]!)),
+    ];
+    for (const p of places) {
+      for (const value of [p.x - origin.x, p.y - origin.y])
         expect(Math.abs(value * 40 - Math.round(value * 40))).toBeLessThan(1e-9);
-      }
     }
   });
 
@@ -135,7 +135,7 @@ describe('laying out any page (property)', () => {
         const { value } = block;
         expect(value.widthMm).toBeLessThanOrEqual(widthMm - 2 * marks.insetMm - 2 + 1e-6);
         expect(value.lengthMm).toBeLessThanOrEqual(lengthMm - 2 * (marks.insetMm + marks.sizeMm) - 1 + 1e-6);
-        for (const style of FIGURE_STYLES) {
+        for (const style of stylesOf(value)) {
           const zones = keepOuts(defineSheet({ block: value, checkKind: 'full', style }));
           const problems = zones.flatMap((a, i) => [
             ...(a.left >= 1 && a.bottom >= 1 ? [] : [`${a.name} over the border`]),
@@ -196,7 +196,10 @@ it('a set cut in place spends nothing of set 2; one cut 10 mm aside spends what 
   expect(crossedBySpentSet(definition, { x: 0, y: 0 })).toHaveLength(0);
   const crossed = crossedBySpentSet(definition, { x: 10, y: 0 });
   expect(crossed.length).toBeGreaterThan(0);
-  expect(crossed.every((w) => w.setNo === 2)).toBe(true);
+  // A pitch of the discs up or down, holes of set 1 land on discs of set 2.
+  const up = crossedBySpentSet(definition, { x: 0, y: 18 });
+  expect(up.filter((name) => name.endsWith('disc'))).not.toHaveLength(0);
+  expect(new Set(crossed).size).toBe(crossed.length);
 });
 
 it('codes have five clear characters and depend on the hash alone', () => {

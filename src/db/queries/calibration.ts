@@ -1,5 +1,6 @@
 import 'server-only';
 import { and, asc, count, desc, eq, inArray, lt, sql } from 'drizzle-orm';
+import type { ReadingMethod } from '@/core/reading/methods';
 import type { Session } from '../client';
 import { calibration, calibrationSheet, cutSet, printCheck, reading } from '../schema/calibration';
 import { confirmation, correction, correctionSetting, markAttempt } from '../schema/correction';
@@ -81,7 +82,7 @@ export function findSlot(
     cutSetId: string;
     spotNo: number;
     axis: 'across' | 'along';
-    method: 'wedge' | 'rough' | 'rim' | 'rim_back';
+    method: ReadingMethod;
     repeatNo: number;
   },
 ) {

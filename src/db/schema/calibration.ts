@@ -15,8 +15,10 @@ import {
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core';
+import { CUT_LINES } from '@/core/shop/cut-lines';
 import { ROUTES } from '@/core/shop/words';
 import { STEP_NAMES } from '@/contracts/steps';
+import { READING_METHODS } from '@/core/reading/methods';
 import { id, instant, measured, version } from './columns';
 import { setup } from './machines';
 import { material, person } from './shop';
@@ -40,6 +42,8 @@ export const calibration = pgTable(
     /** Of a test that moves the marks alone: how far in the program sets them, across and along; absent: not such a test, or our own marks. */
     marksInAcrossMm: doublePrecision(),
     marksInAlongMm: doublePrecision(),
+    /** How the cut lines of its sheets are made visible. */
+    cutLine: text({ enum: CUT_LINES }).notNull().default('weeded'),
     step: text({ enum: STEP_NAMES }).notNull(),
     state: text({ enum: ['open', 'saved', 'abandoned'] }).notNull(),
     toleranceMm: measured(),
@@ -141,7 +145,7 @@ export const reading = pgTable(
       .references(() => cutSet.id),
     spotNo: integer().notNull(),
     axis: text({ enum: ['across', 'along'] }).notNull(),
-    method: text({ enum: ['wedge', 'rough', 'rim', 'rim_back'] }).notNull(),
+    method: text({ enum: READING_METHODS }).notNull(),
     repeatNo: integer().notNull().default(1),
     seq: integer().notNull(),
     supersedesId: uuid(),

@@ -103,6 +103,9 @@ export const cutter = pgTable(
     hpglOutlineFirst: boolean().notNull().default(true),
     spareFrontMm: measured().default(0),
     spareRearMm: measured().default(0),
+    /** Where its knife cuts less where a pen in the same holder draws, machine frame; absent: not measured. */
+    knifeFromPenAcrossMm: doublePrecision(),
+    knifeFromPenAlongMm: doublePrecision(),
     /** Its own row of test lines: labels of the first, last and unmoved line, and the step where it is known. */
     ladder: jsonb(),
   },
@@ -111,6 +114,7 @@ export const cutter = pgTable(
     check('cutter_axes', sql`right(${t.fileAcross}, 1) <> right(${t.fileAlong}, 1)`),
     check('cutter_feeds', sql`${t.feeds} in ('away', 'towards')`),
     check('cutter_tool', sql`${t.hpglTool} between 1 and 8`),
+    check('cutter_knife', sql`(${t.knifeFromPenAcrossMm} is null) = (${t.knifeFromPenAlongMm} is null)`),
     check('cutter_spare', sql`${t.spareFrontMm} >= 0 and ${t.spareRearMm} >= 0`),
   ],
 );

@@ -1,6 +1,7 @@
 import 'server-only';
-import { apply, type Affine } from '@/core/geometry/affine';
-import { mapInMachine, sheetToMachine, type Load } from '@/core/geometry/load';
+import { apply, translation, type Affine } from '@/core/geometry/affine';
+import { mapInMachine, mapOnSheet, sheetToMachine, type Load } from '@/core/geometry/load';
+import { asKnife, KNIFE_FROM_PEN_SD_MM, KNIFE_SHIFT_UNTOLD } from '@/core/fit/pen';
 import { fitReadings } from '@/core/fit/fit-readings';
 import type { ErrorMapFit, FitError } from '@/core/fit/fit-error-map';
 import { ASSUMED_MARK_SD_MM, loadCovariance } from '@/core/fit/load-noise';
@@ -95,6 +96,27 @@ function withDoubtOf(noise: MarkNoise, fit: ErrorMapFit): ErrorMapFit {
   return { ...fit, quantileDegrees: Math.min(fit.quantileDegrees, noise.degrees) };
 }
 
+/** What a pen has drawn, told of the knife. */
+function knifeFit(record: CalibrationRecord, fit: ErrorMapFit, load: Load): ErrorMapFit {
+  if (record.calibration.cutLine !== 'pen') return fit;
+  const { knifeFromPenAcrossMm: x, knifeFromPenAlongMm: y } = record.setupRow.cutter;
+  if (x === null || y === null) return asKnife(fit, null);
+  const onSheet = mapOnSheet(translation<'machine'>(x, y), load);
+  return asKnife(fit, {
+    acrossMm: onSheet.tx,
+    alongMm: onSheet.ty,
+    standardUncertaintyMm: KNIFE_FROM_PEN_SD_MM,
+  });
+}
+
+/**
+ * Without the knife's shift nothing is passed. A failure stands: the work area's corners lie opposite each other, so
+ * whatever the shift is, it puts one of them out by no less than what is left of the map does.
+ */
+function penVerdict(bounds: Bounds, toleranceMm: number): Verdict {
+  return verdictOf(bounds, toleranceMm) === 'fail' ? 'fail' : 'cannot_tell';
+}
+
 /** Map, verdict and plan from the readings of the sets cut since the latest correction. */
 export function analyse(
   record: CalibrationRecord,
@@ -109,7 +131,7 @@ export function analyse(
   const loadNoise = loadCovariance(record.marks, markSdMm, record.loadModel);
   const fitted = fitReadings(readings, load, { loadCovariance: loadNoise, corners: record.corners, keepAll });
   if (!fitted.ok) return fitted;
-  const fit = withDoubtOf(noise, fitted.value);
+  const fit = knifeFit(record, withDoubtOf(noise, fitted.value), load);
   const tolerance = record.calibration.toleranceMm;
   const bounds = worstCornerBounds(fit, record.corners);
   const parts = judgeParts(fit, record.area, tolerance);
@@ -130,7 +152,7 @@ export function analyse(
       fit,
       load,
       bounds,
-      verdict: verdictOf(bounds, tolerance),
+      verdict: fit.untold.includes(KNIFE_SHIFT_UNTOLD) ? penVerdict(bounds, tolerance) : verdictOf(bounds, tolerance),
       advice: adviceFor(fit.readingCovariance, fit.covariance, record.corners),
       next: nextJob({ beta: fit.beta, covariance: fit.covariance, ...next }, draws('next job')),
       parts,

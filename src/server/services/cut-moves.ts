@@ -2,7 +2,7 @@ import 'server-only';
 import { identity, then, translation, type Affine, type Point } from '@/core/geometry/affine';
 import { mapInMachine, mapOnSheet, type Load } from '@/core/geometry/load';
 import { crossedBySpentSet } from '@/core/target/crossing';
-import type { SheetDefinition } from '@/core/target/sheet-definition';
+import { discName, figureName, type SheetDefinition } from '@/core/target/sheet-definition';
 import type { CalibrationRecord, CutPlan, CutSet } from './record';
 import { doneSets } from './record';
 import type { Rough } from './rough';
@@ -23,7 +23,7 @@ export function shiftUnder(shift: Point, from: Load, to: Load): Point {
 export function figuresSpent(record: CalibrationRecord, sheetNo: number, rough: Rough): readonly string[] {
   const isOwnSheet = doneSets(record).some((c) => c.id === rough.cutSetId && c.sheetNo === sheetNo);
   if (!isOwnSheet) return [];
-  return crossedBySpentSet(record.definition, rough.shift).map((w) => `${w.spotNo} ${w.axis}`);
+  return crossedBySpentSet(record.definition, rough.shift);
 }
 
 /** The definition without the figures that are left out of one set. */
@@ -32,7 +32,10 @@ export function withoutFigures(
   cutSet: Pick<CutSet, 'setNo' | 'leftOut'>,
 ): SheetDefinition {
   if (cutSet.leftOut.length === 0) return definition;
-  const isLeftOut = (w: SheetDefinition['wedges'][number]): boolean =>
-    w.setNo === cutSet.setNo && cutSet.leftOut.includes(`${w.spotNo} ${w.axis}`);
-  return { ...definition, wedges: definition.wedges.filter((w) => !isLeftOut(w)) };
+  const isKept = (setNo: number, name: string): boolean => setNo !== cutSet.setNo || !cutSet.leftOut.includes(name);
+  return {
+    ...definition,
+    wedges: definition.wedges.filter((w) => isKept(w.setNo, figureName(w))),
+    discs: definition.discs.filter((d) => isKept(d.setNo, discName(d))),
+  };
 }

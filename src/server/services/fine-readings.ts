@@ -1,6 +1,6 @@
 import 'server-only';
 import type { FigureReading } from '@/core/reading/observation';
-import { wedgeOf } from '@/core/target/sheet-definition';
+import { combOf, discOf, wedgeOf } from '@/core/target/sheet-definition';
 import type { CalibrationRecord, CutSet } from './record';
 import { repeatsOf } from './repeats';
 
@@ -21,7 +21,14 @@ export function fineReadings(record: CalibrationRecord, sets: readonly CutSet[])
       const place = wedgeOf(record.definition, set.setNo, row.spotNo, row.axis);
       return place ? [{ kind: 'wedge', place, ...common }] : [];
     }
-    const disc = record.definition.liftOffs.find((f) => f.spotNo === row.spotNo);
-    return disc ? [{ kind: 'rim', axis: row.axis, centre: disc.centre, ...common }] : [];
+    if (row.method === 'comb') {
+      const place = combOf(record.definition, row.spotNo, row.axis);
+      return place ? [{ kind: 'comb', place, ...common }] : [];
+    }
+    const isWall = row.method === 'wall';
+    const disc = isWall
+      ? discOf(record.definition, set.setNo, row.spotNo)
+      : record.definition.liftOffs.find((f) => f.spotNo === row.spotNo);
+    return disc ? [{ kind: isWall ? 'wall' : 'rim', axis: row.axis, centre: disc.centre, ...common }] : [];
   });
 }

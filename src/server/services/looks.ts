@@ -1,25 +1,40 @@
 import 'server-only';
-import type { Axis } from '@/core/target/wedge';
+import type { FineMethod } from '@/core/reading/methods';
+import { discName, figureName } from '@/core/target/sheet-definition';
+import { AXES, type Axis } from '@/core/target/wedge';
 import type { CalibrationRecord, CutSet } from './record';
 
 export interface Look {
-  readonly method: 'wedge' | 'rim';
+  readonly method: FineMethod;
   readonly spotNo: number;
   readonly axis: Axis;
 }
 
-/** Every fine reading that a set offers: each wedge that was cut, both components of each disc. */
-export function looksOf(record: CalibrationRecord, set: Pick<CutSet, 'setNo' | 'leftOut'>): readonly Look[] {
-  const wedges = record.definition.wedges
-    .filter((w) => w.setNo === set.setNo && !set.leftOut.includes(`${w.spotNo} ${w.axis}`))
-    .map((w): Look => ({ method: 'wedge', spotNo: w.spotNo, axis: w.axis }));
-  const rims = record.definition.liftOffs
-    .filter((f) => f.setNo === set.setNo)
-    .flatMap((f) => (['across', 'along'] as const).map((axis): Look => ({ method: 'rim', spotNo: f.spotNo, axis })));
-  return [...wedges, ...rims];
+type Asked = Pick<CutSet, 'setNo' | 'leftOut'>;
+
+/** The figures that a sheet is first of all read by. */
+export function mainMethod({ definition }: Pick<CalibrationRecord, 'definition'>): FineMethod {
+  if (definition.liftOffs.length > 0) return 'rim';
+  return definition.combs.length > 0 ? 'comb' : 'wedge';
 }
 
-/** How many of a set's looks have been answered: read, skipped or unreadable. */
+/** Every fine reading that a set offers first: each wedge or comb that was cut, both components of each lift-off disc. */
+export function looksOf(record: CalibrationRecord, set: Asked): readonly Look[] {
+  const { wedges, combs, liftOffs } = record.definition;
+  const own = [
+    ...wedges.filter((w) => w.setNo === set.setNo && !set.leftOut.includes(figureName(w))),
+    ...combs.filter((c) => c.setNo === set.setNo),
+  ].map(({ kind, spotNo, axis }): Look => ({ method: kind, spotNo, axis }));
+  const rims = liftOffs.filter((f) => f.setNo === set.setNo);
+  return [...own, ...rims.flatMap(({ spotNo }) => AXES.map((axis): Look => ({ method: 'rim', spotNo, axis })))];
+}
+
+/** Discs beside the wedges of a set, which may be measured as well. */
+export const discsOf = (record: CalibrationRecord, set: Asked) =>
+  record.definition.discs.filter((d) => d.setNo === set.setNo && !set.leftOut.includes(discName(d)));
+
+/** How many of a set's first looks have been answered: read, skipped or unreadable. */
 export function looksAnswered(record: CalibrationRecord, set: CutSet): number {
-  return record.readings.filter((r) => r.cutSetId === set.id && r.method !== 'rough').length;
+  const method = mainMethod(record);
+  return record.readings.filter((r) => r.cutSetId === set.id && r.method === method).length;
 }

@@ -1,4 +1,6 @@
 import 'server-only';
+import { KNIFE_SHIFT_UNTOLD } from '@/core/fit/pen';
+import { AXES } from '@/core/target/wedge';
 import { formatFixed, formatLength, type UnitSystem } from '@/core/units/length';
 import type { Fault } from '@/core/verdict/fault';
 import type { PartJudgement } from '@/core/verdict/parts';
@@ -59,10 +61,17 @@ function decisionWords(p: PartJudgement): string {
 
 const COUNT = ['No setting', 'One setting brings', 'Two settings bring', 'Three settings bring', 'Four settings bring'];
 
+/** Drawn with a pen, and where the knife cuts against it was never measured. */
+const isPenAlone = ({ fit }: Analysis): boolean => fit.untold.includes(KNIFE_SHIFT_UNTOLD);
+
+const PEN_ALONE =
+  'A pen drew this sheet. Scale, rotation and squareness are the machine\u2019s, whatever it holds; the shift is the pen\u2019s own, so it is neither keyed in nor passed. Check the knife with its own sheet, or measure knife against pen once and write it down with the cutter.';
+
 /** The verdict in a sentence or two. */
 export function mapHeadline(record: CalibrationRecord, analysis: Analysis, system: UnitSystem): string {
   const tolerance = record.calibration.toleranceMm;
-  const out = `Out by ${formatLength(analysis.bounds.worstMm, system)} at the worst corner, ${formatLength(tolerance, system)} allowed.`;
+  const part = isPenAlone(analysis) ? ' by scale, rotation and squareness' : '';
+  const out = `Out by ${formatLength(analysis.bounds.worstMm, system)} at the worst corner${part}, ${formatLength(tolerance, system)} allowed.`;
   if (!analysis.parts.some((p) => p.isToBeCorrected)) return `${out} Nothing here is large enough to correct.`;
   const changes = changedOnly(analysis.plan);
   const canMove = canMoveFile(record);
@@ -106,12 +115,27 @@ const FAULT_WORDS: Readonly<Record<Fault, string>> = {
 /** Reading fault or calibration fault, in words; nothing while one load is all there is. */
 export const faultWords = ({ fault }: Analysis): string | null => (fault ? FAULT_WORDS[fault] : null);
 
+/** Lost motion at a change of direction, where it is more than its own doubt; null where it is not or was not told. */
+function backlashWords({ backlash }: Analysis['fit'], system: UnitSystem): string | null {
+  const found = AXES.flatMap((axis) => {
+    const part = backlash[axis];
+    if (!part || Math.abs(part.halfMm) <= 2 * part.standardErrorMm) return [];
+    return [`${formatLength(2 * Math.abs(part.halfMm), system)} ${axis}`];
+  });
+  if (found.length === 0) return null;
+  return `The machine loses ${found.join(' and ')} at each change of direction. That is taken out of the map, but not out of your work: see to belts and gears.`;
+}
+
 /** What no setting and no reading can put right or tell, each as a sentence. */
 export function mapNotes(analysis: Analysis, system: UnitSystem): readonly string[] {
   const { fit } = analysis;
   const notes: string[] = [];
-  if (fit.untold.length > 0)
-    notes.push(`These readings cannot tell: ${fit.untold.join(', ')}. Read more spots, spread over the sheet.`);
+  if (isPenAlone(analysis)) notes.push(PEN_ALONE);
+  const untold = fit.untold.filter((part) => part !== KNIFE_SHIFT_UNTOLD);
+  if (untold.length > 0)
+    notes.push(`These readings cannot tell: ${untold.join(', ')}. Read more spots, spread over the sheet.`);
+  const lost = backlashWords(fit, system);
+  if (lost) notes.push(lost);
   if (analysis.unknownDirection.length > 0) {
     notes.push(
       `Which way ${analysis.unknownDirection.map((s) => s.displayName).join(' and ')} moves the cut is not known, so it is left out of the plan. Move the cut in the file, or learn the direction first.`,
@@ -126,6 +150,11 @@ export function mapNotes(analysis: Analysis, system: UnitSystem): readonly strin
   return notes;
 }
 
+const adviceWords = (advice: Analysis['advice']): string =>
+  advice === 'more-spots'
+    ? 'This cannot be told yet: reading is the larger doubt. Read a full check, or read the doubtful spots again.'
+    : 'This cannot be told yet: loading is the larger doubt. Cut another load on a fresh sheet.';
+
 /** Two lines of a confirmation: the constant error with its bound, and the next job. */
 export function verdictLines(
   record: CalibrationRecord,
@@ -137,10 +166,7 @@ export function verdictLines(
   const told = {
     pass: 'In register.',
     fail: 'The correction did not bring it in. Go round again from these readings: Map shows what is left.',
-    cannot_tell:
-      advice === 'more-spots'
-        ? 'This cannot be told yet: reading is the larger doubt. Read a full check, or read the doubtful spots again.'
-        : 'This cannot be told yet: loading is the larger doubt. Cut another load on a fresh sheet.',
+    cannot_tell: isPenAlone(analysis) ? PEN_ALONE : adviceWords(advice),
   }[verdict];
   return {
     constant: `Constant error ${formatLength(bounds.worstMm, system)} at the worst corner, below ${formatLength(bounds.upperMm, system)} with 95 % confidence; ${formatLength(record.calibration.toleranceMm, system)} allowed.`,

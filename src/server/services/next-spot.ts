@@ -2,7 +2,7 @@ import 'server-only';
 import { nextBest, type Candidate, type OpenReading } from '@/core/fit/next-best';
 import { looksUncertainty } from '@/core/reading/repeats';
 import { studentQuantile } from '@/core/math/quantile';
-import { wedgeOf } from '@/core/target/sheet-definition';
+import { combOf, wedgeOf } from '@/core/target/sheet-definition';
 import { CONFIDENCE } from '@/core/verdict/bound';
 import type { Analysis } from './analysis';
 import { looksOf, type Look } from './looks';
@@ -29,6 +29,7 @@ interface Spot extends Candidate {
 
 function placeOf(record: CalibrationRecord, set: CutSet, { method, spotNo, axis }: Look) {
   if (method === 'wedge') return wedgeOf(record.definition, set.setNo, spotNo, axis)?.origin;
+  if (method === 'comb') return combOf(record.definition, spotNo, axis)?.centre;
   return record.definition.liftOffs.find((f) => f.spotNo === spotNo)?.centre;
 }
 
@@ -39,7 +40,8 @@ function lookedAt(
   look: Look,
 ): { readonly count: number; readonly free: number | null } {
   const found = figures.find(
-    ({ row }) => row.cutSetId === set.id && row.spotNo === look.spotNo && row.axis === look.axis,
+    ({ row }) =>
+      row.cutSetId === set.id && row.method === look.method && row.spotNo === look.spotNo && row.axis === look.axis,
   );
   return found ? { count: found.looks.length, free: found.freeLook } : { count: 0, free: 1 };
 }

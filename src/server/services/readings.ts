@@ -2,19 +2,23 @@ import 'server-only';
 import { eq } from 'drizzle-orm';
 import type { SaveReadingInput, SaveReadingListInput } from '@/contracts/inputs';
 import { StoredSheet } from '@/contracts/stored';
+import type { ReadingMethod } from '@/core/reading/methods';
 import {
   EYE_SD_MM,
   readingUncertainty,
   RIM_EYE_SD_MM,
+  ROUND_CALIPER_SD_MM,
   ROUGH_EYE_SD_MM,
   ROUGH_STEP_MM,
   type ReadingConditions,
 } from '@/core/reading/uncertainty';
 import { fail, ok, type Result } from '@/core/result';
 import { ROUGH_REACH_MM } from '@/core/target/block';
+import { COMB_REACH_MM, COMB_STEP_MM } from '@/core/target/comb';
+import { SMALL_DISC_REACH_MM } from '@/core/target/disc';
 import { LIFT_OFF_REACH_MM } from '@/core/target/lift-off';
 import type { Route } from '@/core/shop/words';
-import { wedgeOf, type SheetDefinition } from '@/core/target/sheet-definition';
+import { combOf, discOf, wedgeOf, type SheetDefinition } from '@/core/target/sheet-definition';
 import { READING_STEP_MM, WEDGE_REACH_MM } from '@/core/target/wedge';
 import type { Database, Session } from '@/db/client';
 import { cutSetWithCalibration, findCalibration, findReading, findSlot } from '@/db/queries/calibration';
@@ -29,12 +33,23 @@ export interface SavedReading {
   readonly earlierMm: number | null;
 }
 
-const OPERATOR_SD_MM = {
+const OPERATOR_SD_MM: Readonly<Record<ReadingMethod, number>> = {
   wedge: EYE_SD_MM,
+  comb: EYE_SD_MM,
+  wall: RIM_EYE_SD_MM,
   rim: RIM_EYE_SD_MM,
   rim_back: RIM_EYE_SD_MM,
   rough: ROUGH_EYE_SD_MM,
-} as const;
+};
+
+const STEP_MM: Readonly<Record<ReadingMethod, number>> = {
+  wedge: READING_STEP_MM,
+  comb: COMB_STEP_MM,
+  wall: READING_STEP_MM,
+  rim: READING_STEP_MM,
+  rim_back: READING_STEP_MM,
+  rough: ROUGH_STEP_MM,
+};
 
 /** What a reading needs of its calibration: far less than the whole record, because readings come one by one. */
 interface ReadingContext {
@@ -54,22 +69,48 @@ async function contextOf(database: Database, calibrationId: string): Promise<Omi
 /** What the uncertainty of a reading stands on, apart from repeats. */
 export function conditionsOf(
   { setupRow, route }: Pick<ReadingContext, 'setupRow' | 'route'>,
-  method: SaveReadingInput['method'],
+  method: ReadingMethod,
+  instrument: SaveReadingInput['instrument'] = 'eye',
 ): ReadingConditions {
   return {
-    stepMm: method === 'rough' ? ROUGH_STEP_MM : READING_STEP_MM,
-    operatorSdMm: OPERATOR_SD_MM[method],
+    stepMm: STEP_MM[method],
+    operatorSdMm: instrument === 'caliper' ? ROUND_CALIPER_SD_MM : OPERATOR_SD_MM[method],
     printerDotMm: setupRow.printer.dotPitchMm,
     isPlotterFile: route === 'D' && setupRow.cutter.fileFormat === 'hpgl',
   };
 }
 
-const REACH_MM = {
+const REACH_MM: Readonly<Record<ReadingMethod, number>> = {
   wedge: WEDGE_REACH_MM,
+  comb: COMB_REACH_MM + COMB_STEP_MM,
+  wall: SMALL_DISC_REACH_MM,
   rim: LIFT_OFF_REACH_MM,
   rim_back: LIFT_OFF_REACH_MM,
   rough: ROUGH_REACH_MM,
-} as const;
+};
+
+/** Whether the sheet has the figure that was looked at, and what it is called if not. */
+function missingFigure(
+  { definition }: Pick<ReadingContext, 'definition'>,
+  { method, spotNo, axis }: SaveReadingInput,
+  setNo: number,
+): string | null {
+  switch (method) {
+    case 'wedge':
+      return wedgeOf(definition, setNo, spotNo, axis) ? null : `Spot ${spotNo} has no such figure on this sheet.`;
+    case 'comb':
+      return combOf(definition, spotNo, axis) ? null : `Spot ${spotNo} has no comb ${axis} on this sheet.`;
+    case 'wall':
+      return discOf(definition, setNo, spotNo) ? null : `There is no disc ${spotNo} on this sheet.`;
+    case 'rim':
+    case 'rim_back':
+      return definition.liftOffs.some((f) => f.spotNo === spotNo) ? null : `There is no disc ${spotNo} on this sheet.`;
+    case 'rough':
+      return definition.roughs.some((r) => r.spotNo === spotNo)
+        ? null
+        : `There is no rough grid ${spotNo} on this sheet.`;
+  }
+}
 
 function problemWith(
   record: Pick<ReadingContext, 'definition'>,
@@ -77,12 +118,8 @@ function problemWith(
   setNo: number,
 ): string | null {
   const reach = REACH_MM[input.method];
-  if (input.method === 'wedge' && !wedgeOf(record.definition, setNo, input.spotNo, input.axis))
-    return `Spot ${input.spotNo} has no such figure on this sheet.`;
-  if (input.method.startsWith('rim') && !record.definition.liftOffs.some((f) => f.spotNo === input.spotNo))
-    return `There is no disc ${input.spotNo} on this sheet.`;
-  if (input.method === 'rough' && !record.definition.roughs.some((r) => r.spotNo === input.spotNo))
-    return `There is no rough grid ${input.spotNo} on this sheet.`;
+  const missing = missingFigure(record, input, setNo);
+  if (missing) return missing;
   if (input.readingMm !== null && Math.abs(input.readingMm) > reach)
     return `${input.readingMm.toFixed(2)} mm is beyond the figure: it shows ${reach} mm to either side.`;
   return null;
@@ -112,11 +149,11 @@ function ditherIn({ definition, setNo }: ReadingContext, { method, spotNo, axis 
 
 /** What a reading says of the displacement, and how far it can be trusted; nothing for a figure that was not read. */
 function displacementOf(record: ReadingContext, input: SaveReadingInput) {
-  const { readingMm, startedAtMm, method } = input;
+  const { readingMm, startedAtMm, method, instrument = 'eye' } = input;
   const ditherMm = ditherIn(record, input);
-  const raw = { startedAtMm, ditherMm };
+  const raw = { startedAtMm, ditherMm, instrument };
   if (readingMm === null) return { readingMm, displacementMm: null, standardUncertaintyMm: null, raw };
-  const standardUncertaintyMm = readingUncertainty(conditionsOf(record, method));
+  const standardUncertaintyMm = readingUncertainty(conditionsOf(record, method, instrument));
   return { readingMm, displacementMm: readingMm + ditherMm, standardUncertaintyMm, raw };
 }
 

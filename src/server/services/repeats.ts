@@ -11,9 +11,10 @@ import {
   type FigureLook,
   type Repeatability,
 } from '@/core/reading/repeats';
+import { isFine, type ReadingMethod } from '@/core/reading/methods';
 import type { ReadingConditions } from '@/core/reading/uncertainty';
 import { formatFixed, formatLength, MM_PER_INCH, type UnitSystem } from '@/core/units/length';
-import { looksOf } from './looks';
+import { looksOf, mainMethod } from './looks';
 import { conditionsOf } from './readings';
 import { currentSets, type CalibrationRecord, type CutSet } from './record';
 
@@ -36,10 +37,15 @@ function freeLookOf(rows: readonly ReadingRow[]): number | null {
   return null;
 }
 
-export interface Repeats {
-  readonly figures: readonly FigureLooks[];
+/** How far looks at one kind of figure scatter: assumed, and known from repeats. */
+interface Scatter {
   readonly conditions: ReadingConditions;
   readonly known: Repeatability | null;
+}
+
+/** All figures with their looks; the scatter is that of the figures the sheet is first of all read by. */
+export interface Repeats extends Scatter {
+  readonly figures: readonly FigureLooks[];
 }
 
 const slotOf = (r: ReadingRow): string => `${r.cutSetId} ${r.method} ${r.spotNo} ${r.axis}`;
@@ -49,31 +55,30 @@ export function repeatsOf(record: CalibrationRecord, sets: readonly CutSet[]): R
   const isOwn = (r: ReadingRow): boolean => sets.some((s) => s.id === r.cutSetId);
   const bySlot = new Map<string, ReadingRow[]>();
   for (const row of [...record.readings, ...record.repeats]) {
-    if (row.state !== 'read' || row.method === 'rough' || row.method === 'rim_back' || !isOwn(row)) continue;
+    if (row.state !== 'read' || !isFine(row.method) || !isOwn(row)) continue;
     bySlot.set(slotOf(row), [...(bySlot.get(slotOf(row)) ?? []), row]);
   }
-  const isRim = record.definition.liftOffs.length > 0;
-  const { route } = record.calibration;
-  const conditions = conditionsOf({ setupRow: record.setupRow, route }, isRim ? 'rim' : 'wedge');
   const slots = [...bySlot.values()].map((rows) => ({
     row: rows[0] as ReadingRow,
     freeLook: freeLookOf(rows),
     looks: rows.map((r): FigureLook => ({ id: r.id, valueMm: r.readingMm ?? 0 })),
   }));
-  const known = repeatabilityOf(
-    slots.map((s) => s.looks),
-    assumedLookSd(conditions),
-  );
-  const sd = lookSd(conditions, known);
+  const scatterOf = (method: ReadingMethod): Scatter => {
+    const conditions = conditionsOf({ setupRow: record.setupRow, route: record.calibration.route }, method);
+    const own = slots.filter((s) => s.row.method === method).map((s) => s.looks);
+    return { conditions, known: repeatabilityOf(own, assumedLookSd(conditions)) };
+  };
+  const scatters = new Map([...new Set(slots.map((s) => s.row.method))].map((m) => [m, scatterOf(m)]));
   const figures = slots.map(({ row, looks, freeLook }): FigureLooks => {
-    const combined = combineLooks(looks, sd);
+    const { conditions, known } = scatters.get(row.method) ?? scatterOf(row.method);
+    const combined = combineLooks(looks, lookSd(conditions, known));
     // A single look keeps the doubt it was written down with.
     const isPlain = looks.length === 1 && (known?.degrees ?? 0) < ENOUGH_DEGREES;
     const stated = isPlain ? row.standardUncertaintyMm : null;
     const standardUncertaintyMm = stated ?? looksUncertainty(conditions, known, combined);
     return { row, looks, combined, standardUncertaintyMm, freeLook };
   });
-  return { figures, conditions, known };
+  return { figures, ...scatterOf(mainMethod(record)) };
 }
 
 /** What to tell of one figure whose looks contradict each other. */
@@ -131,7 +136,8 @@ export function repeatsView(record: CalibrationRecord, system: UnitSystem): Repe
   const sets = currentSets(record);
   const { figures, known, conditions } = repeatsOf(record, sets);
   const last = sets.at(-1);
-  const own = record.repeats.filter((r) => r.cutSetId === last?.id);
+  const method = mainMethod(record);
+  const own = record.repeats.filter((r) => r.cutSetId === last?.id && r.method === method);
   const answered = (look: number): number => own.filter((r) => r.repeatNo === look).length;
   const all = last ? looksOf(record, last).length : 0;
   let nextLook = 2;

@@ -20,6 +20,7 @@ export interface SetupView {
   readonly machines: string;
   readonly page: PageChoice;
   readonly marks: MarkSpace;
+  /** Figures that the program's route asks for, before a way to make the lines visible is chosen. */
   readonly style: FigureStyle;
   readonly sets: 1 | 2;
   readonly toleranceMm: number;

@@ -7,7 +7,8 @@ import { layOutBlock, type BlockProblem } from '@/core/target/block';
 import { isSheetName, sheetSize } from '@/core/units/sheet-size';
 import { canonicalJson } from '@/core/target/canonical-json';
 import { sheetCodeOf } from '@/core/target/sheet-code';
-import { defineSheet, GENERATOR_VERSION, type SheetDefinition } from '@/core/target/sheet-definition';
+import { styleFor, type CutLine } from '@/core/shop/cut-lines';
+import { defineSheet, GENERATOR_VERSION, stylesOf, type SheetDefinition } from '@/core/target/sheet-definition';
 import { fail, ok, type Result } from '@/core/result';
 import type { Database, Session } from '@/db/client';
 import { findCalibration } from '@/db/queries/calibration';
@@ -18,6 +19,20 @@ import { now } from '../clock';
 import { markTestProblem } from './mark-use';
 import { markSpaceFor } from './setup-marks';
 import { refusal, type Actor, type Refusal } from './actor';
+
+/** Every figure of a sheet as it is listed in the database. */
+function figureRows({ liftOffs, discs, combs, wedges, roughs }: SheetDefinition) {
+  const both = { axis: 'both' as const, ditherMm: 0 };
+  return [
+    ...[...liftOffs, ...discs].map(({ kind, setNo, spotNo, centre }) => ({ ...both, kind, setNo, spotNo, at: centre })),
+    ...roughs.map(({ kind, spotNo, centre }) => ({ ...both, kind, setNo: 1, spotNo, at: centre })),
+    ...combs.map(({ kind, setNo, spotNo, axis, centre }) => ({ kind, setNo, spotNo, axis, ditherMm: 0, at: centre })),
+    ...wedges.map(({ kind, setNo, spotNo, axis, ditherMm, origin }) => ({
+      ...{ kind, setNo, spotNo, axis, ditherMm },
+      at: origin,
+    })),
+  ];
+}
 
 /** The stored definition of a block and kind: made once, found again by the hash of its content. */
 async function storedDefinition(session: Session, definition: SheetDefinition): Promise<string> {
@@ -47,38 +62,9 @@ async function storedDefinition(session: Session, definition: SheetDefinition): 
     .values(
       definition.spots.map((s) => ({ sheetDefinitionId: id, spotNo: s.spotNo, xMm: s.centre.x, yMm: s.centre.y })),
     );
-  await session.insert(sheetFigure).values([
-    ...definition.liftOffs.map((f) => ({
-      sheetDefinitionId: id,
-      setNo: f.setNo,
-      spotNo: f.spotNo,
-      axis: 'both' as const,
-      kind: f.kind,
-      xMm: f.centre.x,
-      yMm: f.centre.y,
-      ditherMm: 0,
-    })),
-    ...definition.wedges.map((w) => ({
-      sheetDefinitionId: id,
-      setNo: w.setNo,
-      spotNo: w.spotNo,
-      axis: w.axis,
-      kind: w.kind,
-      xMm: w.origin.x,
-      yMm: w.origin.y,
-      ditherMm: w.ditherMm,
-    })),
-    ...definition.roughs.map((r) => ({
-      sheetDefinitionId: id,
-      setNo: 1,
-      spotNo: r.spotNo,
-      axis: 'both' as const,
-      kind: r.kind,
-      xMm: r.centre.x,
-      yMm: r.centre.y,
-      ditherMm: 0,
-    })),
-  ]);
+  await session
+    .insert(sheetFigure)
+    .values(figureRows(definition).map(({ at, ...row }) => ({ ...row, sheetDefinitionId: id, xMm: at.x, yMm: at.y })));
   return id;
 }
 
@@ -90,9 +76,14 @@ export const tooSmallWords = (name: string, problem: BlockProblem): string =>
   `A ${name} sheet is too small for a check sheet with these marks: it needs at least ${problem.neededWidthMm.toFixed(0)} x ${problem.neededLengthMm.toFixed(0)} mm.`;
 
 /** A test of front against back needs pieces that can be lifted and turned over; everything else what the route allows. */
-function sheetFor(row: SetupRow, kind: StartCalibrationInput['kind']): Pick<RouteChoice, 'style' | 'sets'> {
+function sheetFor(
+  row: SetupRow,
+  kind: StartCalibrationInput['kind'],
+  line: CutLine,
+): Pick<RouteChoice, 'style' | 'sets'> {
   if (kind === 'two_faces') return { style: 'lift-off', sets: 1 };
-  return decideRoute(row.program, row.setup.family);
+  const { style, sets } = decideRoute(row.program, row.setup.family);
+  return { style: styleFor(line, style), sets };
 }
 
 /** Begins a calibration with its first sheet. The id comes from the client: a retry finds the one already there. */
@@ -105,13 +96,16 @@ export async function startCalibration(
   const found = await findSetup(database, input.setupId);
   if (!found)
     return fail(refusal('This printer + cutter is not in the shop any more. Go back to the bench and choose another.'));
-  const { style, sets } = sheetFor(found, input.kind);
+  const cutLine = input.cutLine ?? 'weeded';
+  const { style, sets } = sheetFor(found, input.kind, cutLine);
   const block = layOutBlock(truePage(input.page), markSpaceFor(found));
   if (!block.ok) return fail(refusal(tooSmallWords(input.page.name, block.error)));
   if (input.kind === 'two_faces' && found.setup.family !== 'F6')
     return fail(refusal('Front against back is measured on work that is printed on both sides.'));
   const marks = input.kind === 'mark_use' ? await markTestProblem(database, found, input) : null;
   if (marks) return fail(refusal(marks));
+  if (!stylesOf(block.value).includes(style))
+    return fail(refusal(`A ${input.page.name} sheet is too small for combs. Take a larger sheet, or weed the strips.`));
   const checkKind = input.kind === 'full' ? 'full' : 'quick';
   const definition = defineSheet({ block: block.value, checkKind, style, sets });
   await database.transaction(async (session) => {
@@ -124,6 +118,7 @@ export async function startCalibration(
       materialId: input.materialId,
       sheetDefinitionId: definitionId,
       route: found.setup.route,
+      cutLine: style === 'comb' ? cutLine : 'weeded',
       kind: input.kind,
       step: 'print',
       state: 'open',

@@ -4,10 +4,13 @@ import { v4 as uuid } from 'uuid';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState, useTransition } from 'react';
 import { layOutBlock, type MarkSpace, type PageChoice } from '@/core/target/block';
-import { checkKindsOf, defineSheet, type CheckKind, type FigureStyle } from '@/core/target/sheet-definition';
+import { styleFor, type CutLine } from '@/core/shop/cut-lines';
+import type { CheckKind } from '@/core/target/cells';
+import { checkKindsOf, defineSheet, stylesOf, type FigureStyle } from '@/core/target/sheet-definition';
 import { formatLength, type UnitSystem } from '@/core/units/length';
 import { start } from '@/server/actions/calibration';
 import { SheetDrawing } from '../sheet/SheetDrawing';
+import { CutLinePicker } from './CutLinePicker';
 import { LengthField } from './LengthField';
 import { PagePicker } from './PagePicker';
 
@@ -28,9 +31,23 @@ const COUNT = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eig
 
 /** What a check takes: so many spots, two looks at each wedge pair, one at a disc. */
 function kindWords(kind: CheckKind, spots: number, style: FigureStyle): string {
-  const looks = style === 'wedge' ? `${2 * spots} looks` : `${spots} discs`;
+  const looks = style === 'lift-off' ? `${spots} discs` : `${2 * spots} looks`;
   const rest = kind === 'quick' ? 'about 15 minutes' : 'tells scale and squareness sharply';
   return `${COUNT[spots] ?? spots} spots, ${looks}, ${rest}`;
+}
+
+/** What a page offers with the marks it must leave room for, and the sheet as chosen. */
+function offerOf(view: StartView, page: PageChoice, kind: CheckKind, cutLine: CutLine) {
+  const block = layOutBlock(page, view.marks);
+  if (!block.ok)
+    return { block, kinds: [], checkKind: kind, style: view.style, definition: null, isCombOffered: false };
+  const offered = stylesOf(block.value);
+  const wanted = styleFor(cutLine, view.style);
+  const style = offered.includes(wanted) ? wanted : view.style;
+  const kinds = checkKindsOf(block.value, style);
+  const checkKind = kinds.includes(kind) ? kind : 'quick';
+  const definition = defineSheet({ block: block.value, checkKind, style, sets: view.sets });
+  return { block, kinds, checkKind, style, definition, isCombOffered: offered.includes('comb') };
 }
 
 /** Set up: which check, which sheet, what material. The sheet itself shows what will be printed. */
@@ -43,18 +60,18 @@ export function StartForm({ view }: { readonly view: StartView }) {
   const [problem, setProblem] = useState<string | null>(null);
   const [isBusy, startTransition] = useTransition();
   const [id] = useState(() => uuid());
-  const { marks, style, sets } = view;
-  const block = useMemo(() => layOutBlock(page, marks), [page, marks]);
-  const kinds = block.ok ? checkKindsOf(block.value) : [];
-  const checkKind = kinds.includes(kind) ? kind : 'quick';
-  const definition = useMemo(
-    () => (block.ok ? defineSheet({ block: block.value, checkKind, style, sets }) : null),
-    [block, checkKind, style, sets],
+  const [cutLine, setCutLine] = useState<CutLine>('weeded');
+  const { block, kinds, checkKind, style, definition, isCombOffered } = useMemo(
+    () => offerOf(view, page, kind, cutLine),
+    [view, page, kind, cutLine],
   );
 
   const begin = (): void => {
     startTransition(async () => {
-      const done = await start({ id, setupId: view.setupId, materialId, page, kind: checkKind, toleranceMm });
+      const done = await start({
+        ...{ id, setupId: view.setupId, materialId, page, kind: checkKind, toleranceMm },
+        ...(style === 'comb' ? { cutLine } : {}),
+      });
       if (done.ok) router.push(`/calibrations/${done.value}/print`);
       else setProblem(done.message);
     });
@@ -90,12 +107,16 @@ export function StartForm({ view }: { readonly view: StartView }) {
               <span>
                 <strong>{TITLES[k]}</strong>
                 <span className="quiet d-block">
-                  {block.ok && kindWords(k, defineSheet({ block: block.value, checkKind: k }).spots.length, style)}
+                  {block.ok &&
+                    kindWords(k, defineSheet({ block: block.value, checkKind: k, style }).spots.length, style)}
                 </span>
               </span>
             </label>
           ))}
         </fieldset>
+        {view.style === 'wedge' && (
+          <CutLinePicker chosen={cutLine} isCombOffered={isCombOffered} onChoose={setCutLine} />
+        )}
         <PagePicker own={view.page} page={page} system={view.system} onPage={setPage} />
         {!block.ok && (
           <p role="alert" className="notice">

@@ -1,9 +1,9 @@
-import type { WedgeFigure } from '@/core/target/sheet-definition';
+import type { LookFigure } from './figure-look';
 import { formatLength, type UnitSystem } from '@/core/units/length';
 import { slotKey, type Kept } from './slot';
 
 interface SoFarProps {
-  readonly figures: readonly WedgeFigure[];
+  readonly figures: readonly LookFigure[];
   readonly kept: Readonly<Record<string, Kept>>;
   readonly isBlind: boolean;
   readonly system: UnitSystem;
@@ -21,7 +21,7 @@ export function ReadSoFar({ figures, kept, isBlind, system, current, onChoose }:
   return (
     <ol className="so-far">
       {figures.map((f, i) => (
-        <li key={slotKey({ method: 'wedge', ...f })}>
+        <li key={slotKey({ ...f, method: f.kind })}>
           <button
             type="button"
             className={i === current ? 'current' : ''}
@@ -30,7 +30,7 @@ export function ReadSoFar({ figures, kept, isBlind, system, current, onChoose }:
             }}
           >
             <span className="quiet">{`${f.spotNo} ${f.axis}`}</span>{' '}
-            <span className="figures">{words(kept[slotKey({ method: 'wedge', ...f })])}</span>
+            <span className="figures">{words(kept[slotKey({ ...f, method: f.kind })])}</span>
           </button>
         </li>
       ))}

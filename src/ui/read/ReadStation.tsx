@@ -3,16 +3,28 @@
 import Link from 'next/link';
 import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { nextTurn, type TurnDeg } from '@/core/geometry/load';
-import type { SheetDefinition, WedgeFigure } from '@/core/target/sheet-definition';
+import { figureName, type SheetDefinition } from '@/core/target/sheet-definition';
 import { formatFixed, type UnitSystem } from '@/core/units/length';
 import { TablePicture } from './TablePicture';
-import { type FigureTurn, figureTurn, keysFor, keyStep, readingFromTouch, clampReading } from './wedge-view';
+import {
+  combFromTouch,
+  isTall,
+  leapt,
+  LOOK_WORDS,
+  nudged,
+  reachOf,
+  settled,
+  turnOf,
+  type LookFigure,
+} from './figure-look';
+import { type FigureTurn, keysFor, keyStep, readingFromTouch } from './wedge-view';
 import { ReadingSheet } from './ReadingSheet';
 import { ReadSoFar } from './ReadSoFar';
 import { ReadingNumber } from './ReadingNumber';
 import { NotRead } from './NotRead';
 import { slotKey, type Kept } from './slot';
 import { useReadings, type ReadingKeeper } from './use-readings';
+import { CombLoupe } from './CombLoupe';
 import { WedgeLoupe } from './WedgeLoupe';
 
 export interface ReadView {
@@ -37,13 +49,20 @@ export interface ReadView {
 /** Anywhere within half a mm, never the prediction: the eye must do the work. */
 function randomStart(): number {
   const [bits = 0] = crypto.getRandomValues(new Uint32Array(1));
-  return clampReading(bits / 2 ** 32 - 0.5);
+  return bits / 2 ** 32 - 0.5;
 }
 
-const keyOf = (w: { readonly spotNo: number; readonly axis: string }): string => slotKey({ method: 'wedge', ...w });
+const keyOf = (f: LookFigure): string => slotKey({ method: f.kind, spotNo: f.spotNo, axis: f.axis });
+
+/** The figures of a set that can be looked at one by one. */
+function figuresOf({ definition, setNo, leftOut }: ReadView): readonly LookFigure[] {
+  return [...definition.wedges, ...definition.combs].filter(
+    (f) => f.setNo === setNo && !leftOut.includes(figureName(f)),
+  );
+}
 
 interface Station {
-  readonly figures: readonly WedgeFigure[];
+  readonly figures: readonly LookFigure[];
   readonly index: number;
   readonly valueMm: number;
   readonly turnDeg: TurnDeg;
@@ -57,17 +76,15 @@ interface Station {
 
 /** State of the station: which figure, where its picture stands, how the sheet is held. */
 function useStation(view: ReadView): Station {
-  const figures = useMemo(
-    () =>
-      view.definition.wedges.filter((w) => w.setNo === view.setNo && !view.leftOut.includes(`${w.spotNo} ${w.axis}`)),
-    [view.definition, view.setNo, view.leftOut],
-  );
+  const figures = useMemo(() => figuresOf(view), [view]);
   const keeper = useReadings(view.kept);
   const [index, setIndex] = useState(() => firstIndex(figures, view));
-  const [valueMm, setValue] = useState(view.firstStartMm);
+  const [place, setValue] = useState(view.firstStartMm);
   const [startedAtMm, setStarted] = useState(view.firstStartMm);
   const [turnDeg, setTurnDeg] = useState<TurnDeg>(view.turnDeg);
 
+  const shown = figures[index];
+  const valueMm = shown ? settled(shown, place) : place;
   const choose = useCallback((next: number) => {
     const start = randomStart();
     setIndex(next);
@@ -77,10 +94,10 @@ function useStation(view: ReadView): Station {
   const answer = (state: Kept['state'], typedMm = valueMm): void => {
     const figure = figures[index];
     if (!figure) return;
-    const { spotNo, axis } = figure;
+    const { spotNo, axis, kind: method } = figure;
     const readingMm = state === 'read' ? typedMm : null;
     const repeatNo = view.lookNo;
-    keeper.keep({ cutSetId: view.cutSetId, spotNo, axis, method: 'wedge', repeatNo, state, readingMm, startedAtMm });
+    keeper.keep({ cutSetId: view.cutSetId, spotNo, axis, method, repeatNo, state, readingMm, startedAtMm });
     const rest = [...figures.slice(index + 1), ...figures.slice(0, index)];
     const open = rest.find((f) => keeper.kept[keyOf(f)] === undefined);
     choose(open ? figures.indexOf(open) : index);
@@ -100,18 +117,15 @@ export function ReadStation({ view }: { readonly view: ReadView }) {
   }, []);
   const { figures, index, valueMm, turnDeg, keeper, choose } = station;
   const chooseFigure = useCallback(
-    (w: WedgeFigure) => {
+    (w: LookFigure) => {
       choose(figures.indexOf(w));
     },
     [choose, figures],
   );
-  const doneKeys = useMemo(
-    () => figures.filter((f) => keeper.kept[keyOf(f)]).map((f) => `${f.spotNo} ${f.axis}`),
-    [figures, keeper.kept],
-  );
+  const doneKeys = useMemo(() => figures.filter((f) => keeper.kept[keyOf(f)]).map(figureName), [figures, keeper.kept]);
   const figure = figures[index];
   if (!figure) return <p>This set has no figures to read.</p>;
-  const turn = figureTurn(figure.axis, turnDeg);
+  const turn = turnOf(figure, turnDeg);
   const left = figures.length - doneKeys.length;
 
   const handleKey = (event: KeyboardEvent): void => {
@@ -119,7 +133,7 @@ export function ReadStation({ view }: { readonly view: ReadView }) {
     const step = keyStep(event.key, turn);
     if (step !== 0) {
       event.preventDefault();
-      station.setValue(clampReading(valueMm + step * (event.shiftKey ? 0.5 : 0.05)));
+      station.setValue((event.shiftKey ? leapt : nudged)(figure, valueMm, step));
     } else if (event.key === 'Enter' && event.target === frame.current) station.answer('read');
     else if (event.key.toLowerCase() === 'r') station.turnOn();
   };
@@ -137,7 +151,7 @@ export function ReadStation({ view }: { readonly view: ReadView }) {
         <ReadingSheet
           definition={view.definition}
           code={view.code}
-          setNo={view.setNo}
+          figures={figures}
           turnDeg={turnDeg}
           current={figure}
           done={doneKeys}
@@ -150,20 +164,10 @@ export function ReadStation({ view }: { readonly view: ReadView }) {
       </div>
       <div className="station-figure">
         <h2>{`Spot ${figure.spotNo}, ${figure.axis}: make the picture look like the sheet`}</h2>
-        <div className={`at-loupe ${Math.abs(turn.uy) > 0.5 ? 'upright' : 'lying'}`}>
-          <WedgeLoupe
-            halfLengthMm={figure.halfLengthMm}
-            ditherMm={figure.ditherMm}
-            readingMm={valueMm}
-            turn={turn}
-            numbersAtV={figure.axis === 'along' ? -4.6 : 3.9}
-            label={`Wedge ${figure.spotNo} ${figure.axis} with the tips meeting at ${formatFixed(valueMm, 2, true)}`}
-            onTouch={(place) => {
-              station.setValue(readingFromTouch(place, turn, figure.halfLengthMm));
-            }}
-          />
+        <div className={`at-loupe ${isTall(figure, turn) ? 'upright' : 'lying'}`}>
+          <Loupe figure={figure} valueMm={valueMm} turn={turn} onValue={station.setValue} />
           <div>
-            <StationControls station={station} turn={turn} system={view.system} />
+            <StationControls station={station} figure={figure} turn={turn} system={view.system} />
           </div>
         </div>
         <ReadSoFar
@@ -184,22 +188,66 @@ export function ReadStation({ view }: { readonly view: ReadView }) {
   );
 }
 
+interface LoupeProps {
+  readonly figure: LookFigure;
+  readonly valueMm: number;
+  readonly turn: FigureTurn;
+  readonly onValue: (mm: number) => void;
+}
+
+/** The figure drawn large for the value entered. */
+function Loupe({ figure, valueMm, turn, onValue }: LoupeProps) {
+  const { spotNo, axis } = figure;
+  const mm = formatFixed(valueMm, 2, true);
+  if (figure.kind === 'comb')
+    return (
+      <CombLoupe
+        figure={figure}
+        readingMm={valueMm}
+        turn={turn}
+        label={`Comb ${spotNo} ${axis} with the ticks in one line at ${mm}`}
+        onTouch={(place) => {
+          onValue(combFromTouch(figure, place, turn, valueMm));
+        }}
+      />
+    );
+  return (
+    <WedgeLoupe
+      halfLengthMm={figure.halfLengthMm}
+      ditherMm={figure.ditherMm}
+      readingMm={valueMm}
+      turn={turn}
+      numbersAtV={axis === 'along' ? -4.6 : 3.9}
+      label={`Wedge ${spotNo} ${axis} with the tips meeting at ${mm}`}
+      onTouch={(place) => {
+        onValue(readingFromTouch(place, turn, figure.halfLengthMm));
+      }}
+    />
+  );
+}
+
 interface ControlsProps {
   readonly station: Station;
+  readonly figure: LookFigure;
   readonly turn: FigureTurn;
   readonly system: UnitSystem;
 }
 
 /** The number, the two keys that move the cut, and what can be said of the figure. */
-function StationControls({ station, turn, system }: ControlsProps) {
+function StationControls({ station, figure, turn, system }: ControlsProps) {
   const { valueMm, setValue, answer, keeper } = station;
   const [less, more] = keysFor(turn);
+  const words = LOOK_WORDS[figure.kind];
   const nudge = (steps: number): void => {
-    setValue(clampReading(valueMm + steps * 0.05));
+    setValue(nudged(figure, valueMm, steps));
   };
   return (
     <>
       <ReadingNumber
+        label={words.number}
+        reachMm={reachOf(figure)}
+        beyondWords={words.beyond}
+        settle={(mm) => settled(figure, mm)}
         valueMm={valueMm}
         system={system}
         onChange={setValue}
@@ -239,7 +287,7 @@ function StationControls({ station, turn, system }: ControlsProps) {
         </button>
       </p>
       <p className="quiet mb-1">
-        Tap where the tips meet, then fine-tune with {less} {more} (Shift: half a mm).
+        {words.touch}, then fine-tune with {less} {more} (Shift: {words.leap}).
       </p>
       <NotRead onAnswer={answer} />
       <p className="mb-2" role="status">
@@ -256,7 +304,7 @@ function StationControls({ station, turn, system }: ControlsProps) {
   );
 }
 
-function firstIndex(figures: readonly WedgeFigure[], view: ReadView): number {
+function firstIndex(figures: readonly LookFigure[], view: ReadView): number {
   const wanted = view.start;
   const asked = wanted ? figures.findIndex((f) => f.spotNo === wanted.spotNo && f.axis === wanted.axis) : -1;
   if (asked >= 0) return asked;

@@ -1,5 +1,6 @@
 'use client';
 
+import type { FineMethod } from '@/core/reading/methods';
 import { useRouter } from 'next/navigation';
 import { useId, useRef, useState } from 'react';
 import { v4 as uuid } from 'uuid';
@@ -16,7 +17,7 @@ interface Figure {
 
 interface Props {
   readonly cutSetId: string;
-  readonly method: 'wedge' | 'rim';
+  readonly method: FineMethod;
   readonly lookNo: number;
   readonly figures: readonly Figure[];
   readonly reachMm: number;

@@ -2,9 +2,14 @@
 
 import { useState } from 'react';
 import { formatLengthNumber, lengthProblemWords, parseLength, unitWord, type UnitSystem } from '@/core/units/length';
-import { clampReading } from './wedge-view';
 
 interface Props {
+  readonly label: string;
+  /** How far the figure shows the cut to be off, and what to say beyond. */
+  readonly reachMm: number;
+  readonly beyondWords: string;
+  /** The nearest answer that the figure can give. */
+  readonly settle: (mm: number) => number;
   readonly valueMm: number;
   readonly system: UnitSystem;
   readonly onChange: (mm: number) => void;
@@ -13,16 +18,16 @@ interface Props {
 }
 
 /** The reading as a number to be read from a metre away; typing one works as well. */
-export function ReadingNumber({ valueMm, system, onChange, onEnter }: Props) {
+export function ReadingNumber({ label, reachMm, beyondWords, settle, valueMm, system, onChange, onEnter }: Props) {
   // What is being typed belongs to the value it was begun at: when the picture moves, the number follows.
   const [draft, setDraft] = useState<{ text: string; forMm: number } | null>(null);
   const typed = draft?.forMm === valueMm ? draft.text : null;
   const shown = typed ?? formatLengthNumber(valueMm, system, true);
   const parsed = typed === null || typed === '' ? null : parseLength(typed, system);
-  const isFar = parsed?.ok === true && Math.abs(parsed.value) > 1;
+  const isFar = parsed?.ok === true && Math.abs(parsed.value) > reachMm;
   return (
     <div className="reading-number">
-      <label htmlFor="reading">The tips meet at</label>
+      <label htmlFor="reading">{label}</label>
       <input
         id="reading"
         className="figures"
@@ -36,7 +41,7 @@ export function ReadingNumber({ valueMm, system, onChange, onEnter }: Props) {
           setDraft({ text: e.target.value, forMm: valueMm });
         }}
         onBlur={() => {
-          if (parsed?.ok && !isFar) onChange(clampReading(parsed.value));
+          if (parsed?.ok && !isFar) onChange(settle(parsed.value));
           setDraft(null);
         }}
         onKeyDown={(e) => {
@@ -45,18 +50,14 @@ export function ReadingNumber({ valueMm, system, onChange, onEnter }: Props) {
           const isGood = parsed?.ok === true && !isFar;
           if (typed !== null && !isGood) return;
           setDraft(null);
-          onEnter(isGood ? clampReading(parsed.value) : valueMm);
+          onEnter(isGood ? settle(parsed.value) : valueMm);
         }}
       />
       <span>{unitWord(system)}</span>
       {parsed && !parsed.ok && (
         <span className="invalid-feedback d-block">{lengthProblemWords(parsed.error, system)}</span>
       )}
-      {isFar && (
-        <span className="invalid-feedback d-block">
-          The figure shows 1 mm to either side. If the cut is further off, read the rough position.
-        </span>
-      )}
+      {isFar && <span className="invalid-feedback d-block">{beyondWords}</span>}
     </div>
   );
 }

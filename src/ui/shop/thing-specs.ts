@@ -161,6 +161,13 @@ const SPECS: Readonly<Record<ThingKind, (scheme: (label: string) => FieldSpec) =
     { kind: 'yes-no', name: 'hpglOutlineFirst', label: 'Follow the outline with the tool up first' },
     length('spareFrontMm', 'Spare material wanted before the first marks'),
     length('spareRearMm', 'after the last'),
+    {
+      kind: 'length-or-none',
+      name: 'knifeFromPenAcrossMm',
+      label: 'Knife from the pen\u2019s line, across',
+      hint: 'for checks drawn with a pen; as read with the arrow along the feed, plus to the right; empty when not measured',
+    },
+    { kind: 'length-or-none', name: 'knifeFromPenAlongMm', label: 'and along', hint: 'plus the way the arrow points' },
   ],
   markScheme: () => [
     text('name', 'Name'),

@@ -7,7 +7,7 @@ import { ActionButton } from '@/ui/calibration/ActionButton';
 import { PlumbGauge } from '@/ui/components/PlumbGauge';
 import { CutPage } from './cut-page';
 import { looksAnswered, looksOf } from '@/server/services/looks';
-import { FineStation, ListInstead } from './fine-station';
+import { FineStation, OtherWays } from './fine-station';
 import { AnalysisMap } from './analysis-map';
 import { OddReadings } from './odd-readings';
 import { LooksInDispute, SecondLook } from './second-look';
@@ -132,7 +132,7 @@ export function ConfirmPage(props: StepProps) {
           next: { href: `/calibrations/${record.calibration.id}/confirm`, words: 'All read: the verdict' },
         }}
       />
-      <ListInstead id={record.calibration.id} lookNo={1} />
+      <OtherWays record={record} set={set} lookNo={1} />
     </>
   );
 }

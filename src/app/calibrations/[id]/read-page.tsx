@@ -2,20 +2,24 @@ import Link from 'next/link';
 import { MOST_LOOKS } from '@/contracts/inputs';
 import { isInReach } from '@/core/cutting/rough';
 import { formatLength } from '@/core/units/length';
+import type { CutLine } from '@/core/shop/cut-lines';
 import { changeView } from '@/server/services/change-view';
 import { changedOnly, roughPlan } from '@/server/services/corrections';
-import { looksAnswered, looksOf } from '@/server/services/looks';
+import { looksAnswered, looksOf, mainMethod } from '@/server/services/looks';
 import { currentSets, doneSets, type CalibrationRecord, type CutSet } from '@/server/services/record';
 import { roughOf } from '@/server/services/rough';
+import type { FineMethod } from '@/core/reading/methods';
+import { COMB_REACH_MM } from '@/core/target/comb';
+import { SMALL_DISC_REACH_MM } from '@/core/target/disc';
 import { LIFT_OFF_REACH_MM } from '@/core/target/lift-off';
 import { WEDGE_REACH_MM } from '@/core/target/wedge';
 import { RoughChoice } from '@/ui/calibration/RoughChoice';
 import { LookFirst } from '@/ui/read/LookFirst';
 import { ReadingListForm } from '@/ui/read/ReadingListForm';
 import { RoughStation } from '@/ui/read/RoughStation';
-import { RimStation } from '@/ui/read/RimStation';
-import { FineStation, ListInstead } from './fine-station';
-import { rimViewOf, roughViewOf } from './read-views';
+import { RoundStation } from '@/ui/read/RoundStation';
+import { FineStation, OtherWays } from './fine-station';
+import { rimViewOf, roughViewOf, wallViewOf } from './read-views';
 import type { StepProps } from './step-props';
 
 const WORDS_AFTER: Readonly<Record<CalibrationRecord['calibration']['kind'], string>> = {
@@ -104,7 +108,7 @@ function BackOfDiscs({ record, system, query, set }: StepProps & { readonly set:
   return (
     <>
       <h1 className="station-title">Turn each disc over, pointer up, and read its back</h1>
-      <RimStation key={`${set.id} back`} view={rimViewOf(record, set, asked, 'back')} />
+      <RoundStation key={`${set.id} back`} view={rimViewOf(record, set, asked, 'back')} />
     </>
   );
 }
@@ -114,9 +118,18 @@ const isTurnedOver = (record: CalibrationRecord, set: CutSet): boolean =>
   record.calibration.kind === 'two_faces' &&
   record.readings.filter((r) => r.cutSetId === set.id && r.method === 'rim').length >= looksOf(record, set).length;
 
+/** How far each kind of figure shows the cut to be off. */
+const REACH_MM: Readonly<Record<FineMethod, number>> = {
+  wedge: WEDGE_REACH_MM,
+  comb: COMB_REACH_MM,
+  wall: SMALL_DISC_REACH_MM,
+  rim: LIFT_OFF_REACH_MM,
+};
+
 /** A whole set of readings typed, pasted or dropped in. */
 function ListOfReadings({ record, system, query, set }: StepProps & { readonly set: CutSet }) {
   const looks = looksOf(record, set);
+  const method = mainMethod(record);
   const { id } = record.calibration;
   const lookNo = lookNoOf(query);
   return (
@@ -124,10 +137,10 @@ function ListOfReadings({ record, system, query, set }: StepProps & { readonly s
       <h1>Readings as a list</h1>
       <ReadingListForm
         cutSetId={set.id}
-        method={looks[0]?.method ?? 'wedge'}
+        method={method}
         lookNo={lookNo}
         figures={looks.map(({ spotNo, axis }) => ({ spotNo, axis }))}
-        reachMm={record.definition.liftOffs.length > 0 ? LIFT_OFF_REACH_MM : WEDGE_REACH_MM}
+        reachMm={REACH_MM[method]}
         system={system}
         next={nextAfterReading(record, set).href}
       />
@@ -147,28 +160,81 @@ const LOOK_TITLES: Readonly<Record<number, string>> = {
   4: 'A fourth look: read each figure as if for the first time',
 };
 
+/** The discs beside a set's wedges: a second way to measure the same cut, by caliper as well. */
+function Discs({ record, system, query, set }: StepProps & { readonly set: CutSet }) {
+  const asked = {
+    system,
+    isBlind: set.purpose !== 'before',
+    lookNo: lookNoOf(query),
+    start: query.spot ? { spotNo: Number(query.spot), axis: 'across' as const } : null,
+    next: nextAfterReading(record, set),
+  };
+  return (
+    <>
+      <h1 className="station-title">Read the discs, or measure their walls</h1>
+      <RoundStation key={`${set.id} discs`} view={wallViewOf(record, set, asked)} />
+    </>
+  );
+}
+
 function FineFigures({ set, ...props }: StepProps & { readonly set: CutSet }) {
   const lookNo = lookNoOf(props.query);
   return (
     <>
       <h1 className="station-title">{LOOK_TITLES[lookNo]}</h1>
       <Fine {...props} set={set} />
-      <ListInstead id={props.record.calibration.id} lookNo={lookNo} />
+      <OtherWays record={props.record} set={set} lookNo={lookNo} />
     </>
   );
 }
 
+/** What to do before the first look, and what to look for. */
+const FIRST_LOOK: Readonly<Record<CutLine, { readonly title: string; readonly words: string }>> = {
+  weeded: {
+    title: 'First look: is every weeded strip between its two dark wedges?',
+    words:
+      'Lift the strips out (take hold, pull slowly, account for every piece). Bend the carrier away, not the paper.',
+  },
+  rubbed: {
+    title: 'First look: does the long middle slit of each comb cross its printed ruler?',
+    words:
+      'Rub a soft pencil or a marker over the slits and wipe the rest off. Keep the dust from your eyes and out of the machine; feel nothing while the sheet is loaded.',
+  },
+  pen: {
+    title: 'First look: does the long middle line of each comb cross its printed ruler?',
+    words: 'Let the ink dry, and take the sheet off its carrier only if it lies flat by itself.',
+  },
+};
+
 /** Before the fine figures: are they in reach at all? */
-function FirstLook({ id }: { readonly id: string }) {
+function FirstLook({ id, cutLine }: { readonly id: string; readonly cutLine: CutLine }) {
+  const { title, words } = FIRST_LOOK[cutLine];
   return (
     <>
-      <h1>First look: is every weeded strip between its two dark wedges?</h1>
-      <p>
-        Lift the strips out (take hold, pull slowly, account for every piece). Bend the carrier away, not the paper.
-      </p>
-      <LookFirst fineHref={`/calibrations/${id}/read?look=fine`} roughHref={`/calibrations/${id}/read?look=rough`} />
+      <h1>{title}</h1>
+      <p>{words}</p>
+      <LookFirst
+        figure={cutLine === 'weeded' ? 'wedge' : 'comb'}
+        fineHref={`/calibrations/${id}/read?look=fine`}
+        roughHref={`/calibrations/${id}/read?look=rough`}
+      />
     </>
   );
+}
+
+/** What an address asks to see, as far as this sheet has it. */
+function lookOf(
+  record: CalibrationRecord,
+  set: CutSet,
+  { look }: StepProps['query'],
+): 'discs' | 'list' | 'ask' | 'rough' | 'fine' {
+  if (look === 'discs' && record.definition.discs.length > 0) return 'discs';
+  if (look === 'list') return 'list';
+  const hasGrids = set.setNo === 1 && record.definition.roughs.length > 0;
+  if (!hasGrids || look === 'fine') return 'fine';
+  if (look !== undefined && look !== 'ask') return 'rough';
+  const hasFine = record.readings.some((r) => r.cutSetId === set.id && r.method !== 'rough');
+  return hasFine ? 'fine' : 'ask';
 }
 
 export function ReadPage(props: StepProps) {
@@ -176,18 +242,21 @@ export function ReadPage(props: StepProps) {
   const set = setToRead(record);
   if (!set) return <h1>Nothing cut since the last correction. Cut first.</h1>;
   if (isTurnedOver(record, set) && query.face !== 'front') return <BackOfDiscs {...props} set={set} />;
-  const hasFine = record.readings.some((r) => r.cutSetId === set.id && r.method !== 'rough');
-  const hasGrids = set.setNo === 1 && record.definition.roughs.length > 0;
-  const look = query.look ?? (hasFine ? 'fine' : 'ask');
-  const isFine = look === 'fine' || !hasGrids;
-  if (look === 'list') return <ListOfReadings {...props} set={set} />;
-  if (look === 'ask' && hasGrids) return <FirstLook id={record.calibration.id} />;
-  if (!isFine)
-    return (
-      <>
-        <h1 className="station-title">The cut is far off: read the rough position</h1>
-        <Rough {...props} set={set} />
-      </>
-    );
-  return <FineFigures {...props} set={set} />;
+  switch (lookOf(record, set, query)) {
+    case 'discs':
+      return <Discs {...props} set={set} />;
+    case 'list':
+      return <ListOfReadings {...props} set={set} />;
+    case 'ask':
+      return <FirstLook {...record.calibration} />;
+    case 'rough':
+      return (
+        <>
+          <h1 className="station-title">The cut is far off: read the rough position</h1>
+          <Rough {...props} set={set} />
+        </>
+      );
+    case 'fine':
+      return <FineFigures {...props} set={set} />;
+  }
 }

@@ -2,7 +2,9 @@ import { viewTurnOf, type TurnDeg } from '@/core/geometry/load';
 import type { UnitSystem } from '@/core/units/length';
 import type { CalibrationRecord, CutSet } from '@/server/services/record';
 import type { ReadView } from '@/ui/read/ReadStation';
-import type { RimView } from '@/ui/read/RimStation';
+import { referenceGapsMm } from '@/core/target/reference-gaps';
+import { discsOf } from '@/server/services/looks';
+import type { RoundView } from '@/ui/read/RoundStation';
 import type { RoughView } from '@/ui/read/RoughStation';
 import { slotKey, type Kept } from '@/ui/read/slot';
 
@@ -53,18 +55,35 @@ export function rimViewOf(
   set: CutSet,
   asked: Asked,
   face: 'front' | 'back' = 'front',
-): RimView {
+): RoundView {
   const isBack = face === 'back';
   const picture = pictureHref(record, set);
   return {
     method: isBack ? 'rim_back' : 'rim',
     cutSetId: set.id,
     discs: record.definition.liftOffs,
+    gapsMm: referenceGapsMm(record.block, true),
     turnDeg: turnInHand(record, set),
     isSeenThrough: isBack || record.setupRow.setup.family === 'F5',
     kept: keptOf(record, set, asked.lookNo),
     firstStart: { x: randomStep(), y: randomStep() },
     pictureHref: picture && isBack ? `${picture}&face=back` : picture,
+    ...asked,
+  };
+}
+
+/** Discs beside a set's wedges, on the sheet. */
+export function wallViewOf(record: CalibrationRecord, set: CutSet, asked: Asked): RoundView {
+  return {
+    method: 'wall',
+    cutSetId: set.id,
+    discs: discsOf(record, set),
+    gapsMm: [],
+    turnDeg: turnInHand(record, set),
+    isSeenThrough: false,
+    kept: keptOf(record, set, asked.lookNo),
+    firstStart: { x: randomStep(), y: randomStep() },
+    pictureHref: pictureHref(record, set),
     ...asked,
   };
 }

@@ -1,6 +1,8 @@
 import { then, type Affine, type Point } from '@/core/geometry/affine';
 import { sheetToView, type TurnDeg } from '@/core/geometry/load';
-import { LIFT_OFF_REACH_MM, LIFT_OFF_RIM_MM } from '@/core/target/lift-off';
+import { rimDisplacement, wallDisplacement } from '@/core/reading/observation';
+import { discReachMm, wallOf, type DiscFigure } from '@/core/target/disc';
+import { LIFT_OFF_REACH_MM, LIFT_OFF_RIM_MM, type LiftOffFigure } from '@/core/target/lift-off';
 
 /** How a disc is looked at: turned in the hand, and through the film where the print is on the far side. */
 export interface DiscView {
@@ -23,25 +25,57 @@ export function onSheet(view: DiscView, seen: { readonly x: number; readonly y: 
 
 const STEPS_PER_MM = 20;
 
-/** Nearest step of 0.05 mm within the disc's reach. */
-export function clampRim(mm: number): number {
-  const most = LIFT_OFF_REACH_MM * STEPS_PER_MM;
+/** A round figure whose edges on opposite sides are compared: rims outside a lifted disc, or walls round a hole in one. */
+export type RoundFigure = LiftOffFigure | DiscFigure;
+
+export interface Edge {
+  readonly name: 'Rim' | 'Wall';
+  /** Width of the edge when the cut is in its place. */
+  readonly nominalMm: number;
+  readonly reachMm: number;
+  /** 1: the edge on the side that the cut moved to grows, as a rim does; -1: it shrinks, as a wall does. */
+  readonly sense: 1 | -1;
+  /** Displacement from the edges on the minus and the plus side. */
+  readonly displacement: (minusMm: number, plusMm: number) => number;
+}
+
+export const edgeOf = (figure: RoundFigure): Edge =>
+  figure.kind === 'lift-off'
+    ? {
+        name: 'Rim',
+        nominalMm: LIFT_OFF_RIM_MM,
+        reachMm: LIFT_OFF_REACH_MM,
+        sense: 1,
+        displacement: rimDisplacement,
+      }
+    : {
+        name: 'Wall',
+        nominalMm: wallOf(figure),
+        reachMm: discReachMm(figure),
+        sense: -1,
+        displacement: wallDisplacement,
+      };
+
+/** Nearest step of 0.05 mm within the figure's reach. */
+export function clampRound(mm: number, reachMm: number): number {
+  const most = Math.round(reachMm * STEPS_PER_MM);
   return Math.max(-most, Math.min(most, Math.round(mm * STEPS_PER_MM))) / STEPS_PER_MM + 0;
 }
 
-export interface Rims {
+export interface EdgesSeen {
   readonly left: number;
   readonly right: number;
   readonly near: number;
   readonly far: number;
 }
 
-/** Rims as the eye sees them for a displacement of the cut on the sheet. */
-export function rimsSeen(view: DiscView, displacement: Point): Rims {
+/** Edges as the eye sees them for a displacement of the cut on the sheet. */
+export function edgesSeen(view: DiscView, displacement: Point, { nominalMm, sense }: Edge): EdgesSeen {
   const m = sheetToEye(view);
   const x = m.xx * displacement.x + m.xy * displacement.y;
   const y = m.yx * displacement.x + m.yy * displacement.y;
-  return { left: LIFT_OFF_RIM_MM - x, right: LIFT_OFF_RIM_MM + x, near: LIFT_OFF_RIM_MM - y, far: LIFT_OFF_RIM_MM + y };
+  const edge = (towards: number): number => nominalMm + sense * towards;
+  return { left: edge(-x), right: edge(x), near: edge(-y), far: edge(y) };
 }
 
 /** A displacement with one direction, as the eye sees it, set anew; the other stays. */
@@ -59,7 +93,7 @@ const ARROWS: Readonly<Record<string, { readonly x: number; readonly y: number }
 };
 
 /** The cut moved the way an arrow key points, in mm on the sheet; null for any other key. */
-export function rimKey(view: DiscView, key: string, stepMm: number): Point | null {
+export function roundKey(view: DiscView, key: string, stepMm: number): Point | null {
   const arrow = ARROWS[key];
   return arrow ? onSheet(view, { x: arrow.x * stepMm, y: arrow.y * stepMm }) : null;
 }

@@ -4,22 +4,22 @@ import Link from 'next/link';
 import { useCallback, useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import { nextTurn, type TurnDeg } from '@/core/geometry/load';
 import type { Point } from '@/core/geometry/affine';
-import { rimDisplacement } from '@/core/reading/observation';
-import type { LiftOffFigure } from '@/core/target/lift-off';
 import { formatLength, type UnitSystem } from '@/core/units/length';
-import { LengthField } from '../components/LengthField';
-import { DiscLoupe } from './DiscLoupe';
-import { clampRim, rimKey, withSeen, type DiscView } from './rim-view';
+import { EdgesMeasured, type Measured } from './EdgesMeasured';
+import { RoundLoupe } from './RoundLoupe';
+import { clampRound, edgeOf, roundKey, withSeen, type DiscView, type RoundFigure } from './round-view';
 import { NotRead } from './NotRead';
 import { slotKey, type Kept } from './slot';
 import { TablePicture } from './TablePicture';
 import { useReadings } from './use-readings';
 
-export interface RimView {
-  /** Which face is read: the back of a disc that was turned over has readings of its own. */
-  readonly method: 'rim' | 'rim_back';
+export interface RoundView {
+  /** Walls of discs on the sheet, or rims of lifted ones; the back of a disc that was turned over has readings of its own. */
+  readonly method: 'wall' | 'rim' | 'rim_back';
   readonly cutSetId: string;
-  readonly discs: readonly LiftOffFigure[];
+  readonly discs: readonly RoundFigure[];
+  /** Gaps printed on the sheet that rims can be compared with; none beside discs with a hole. */
+  readonly gapsMm: readonly number[];
   readonly turnDeg: TurnDeg;
   readonly isSeenThrough: boolean;
   readonly kept: Readonly<Record<string, Kept>>;
@@ -34,16 +34,16 @@ export interface RimView {
   readonly pictureHref: string | null;
 }
 
-const keyOf = ({ method }: Pick<RimView, 'method'>, spotNo: number): string =>
+const keyOf = ({ method }: Pick<RoundView, 'method'>, spotNo: number): string =>
   slotKey({ method, spotNo, axis: 'along' });
 
 /** Anywhere within half a mm both ways, never the prediction. */
-function randomStart(): Point {
+function randomStart(reachMm: number): Point {
   const [a = 0, b = 0] = crypto.getRandomValues(new Uint32Array(2));
-  return { x: clampRim(a / 2 ** 32 - 0.5), y: clampRim(b / 2 ** 32 - 0.5) };
+  return { x: clampRound(a / 2 ** 32 - 0.5, reachMm), y: clampRound(b / 2 ** 32 - 0.5, reachMm) };
 }
 
-function firstIndex(view: RimView): number {
+function firstIndex(view: RoundView): number {
   const { discs, start, kept } = view;
   const asked = start ? discs.findIndex((d) => d.spotNo === start.spotNo) : -1;
   if (asked >= 0) return asked;
@@ -53,28 +53,45 @@ function firstIndex(view: RimView): number {
   );
 }
 
-/** Read lift-off discs: one disc at a time, both directions in one look, moved until its rims look like the disc in hand. */
-export function RimStation({ view }: { readonly view: RimView }) {
+const EDGE_WORDS = {
+  Rim: 'The rim is the clear edge outside the printed ring.',
+  Wall: 'The wall is the dark ink left round the hole.',
+} as const;
+
+/** A lifted disc is told by its dots, one on the sheet by the number beside it. */
+function titleOf(disc: RoundFigure): string {
+  const { spotNo } = disc;
+  if (disc.kind === 'disc') return `Spot ${spotNo}: make its walls look like the disc`;
+  return `Spot ${spotNo} (${spotNo} ${spotNo === 1 ? 'dot' : 'dots'}): make its rims look like the disc`;
+}
+
+/** Read discs: one at a time, both directions in one look, moved until its edges look like the disc in hand. */
+export function RoundStation({ view }: { readonly view: RoundView }) {
   const keeper = useReadings(view.kept);
   const [index, setIndex] = useState(() => firstIndex(view));
   const [start, setStart] = useState(view.firstStart);
   const [place, setPlace] = useState(view.firstStart);
   const [turnDeg, setTurnDeg] = useState<TurnDeg>(view.turnDeg);
+  // Directions told by a caliper, until the picture is moved by hand again.
+  const [measured, setMeasured] = useState<readonly Measured['axis'][]>([]);
   const frame = useRef<HTMLDivElement>(null);
   useEffect(() => {
     frame.current?.focus({ preventScroll: true });
   }, []);
   const moveBy = useCallback((by: Point) => {
+    setMeasured([]);
     setPlace((now) => ({ x: now.x + by.x, y: now.y + by.y }));
   }, []);
   const disc = view.discs[index];
   if (!disc) return <p>This sheet has no discs to read.</p>;
   const eye: DiscView = { turnDeg, isSeenThrough: view.isSeenThrough };
-  const shown: Point = { x: clampRim(place.x), y: clampRim(place.y) };
+  const edge = edgeOf(disc);
+  const shown: Point = { x: clampRound(place.x, edge.reachMm), y: clampRound(place.y, edge.reachMm) };
   const open = view.discs.filter((d) => keeper.kept[keyOf(view, d.spotNo)] === undefined);
 
   const choose = (next: number): void => {
-    const from = randomStart();
+    const from = randomStart(edge.reachMm);
+    setMeasured([]);
     setIndex(next);
     setStart(from);
     setPlace(from);
@@ -92,6 +109,7 @@ export function RimStation({ view }: { readonly view: RimView }) {
         repeatNo: view.lookNo,
         state,
         readingMm: isRead ? shown[component] : null,
+        instrument: measured.length === 2 ? 'caliper' : 'eye',
         startedAtMm: start[component],
       });
     }
@@ -100,7 +118,7 @@ export function RimStation({ view }: { readonly view: RimView }) {
   };
   const handleKey = (event: KeyboardEvent): void => {
     if (event.target instanceof HTMLInputElement) return;
-    const moved = rimKey(eye, event.key, event.shiftKey ? 0.5 : 0.05);
+    const moved = roundKey(eye, event.key, event.shiftKey ? 0.5 : 0.05);
     if (moved) {
       event.preventDefault();
       moveBy(moved);
@@ -111,11 +129,11 @@ export function RimStation({ view }: { readonly view: RimView }) {
   return (
     <div className="two" ref={frame} tabIndex={-1} role="application" aria-label="Match the disc" onKeyDown={handleKey}>
       <div>
-        <DiscLoupe
+        <RoundLoupe
           figure={disc}
           view={eye}
           displacement={shown}
-          label={`Disc ${disc.spotNo} with its rims as entered`}
+          label={`Disc ${disc.spotNo} with its ${edge.name.toLowerCase()}s as entered`}
           onDrag={moveBy}
         />
         <button
@@ -129,10 +147,9 @@ export function RimStation({ view }: { readonly view: RimView }) {
         </button>
       </div>
       <div>
-        <h2>{`Spot ${disc.spotNo} (${disc.spotNo} ${disc.spotNo === 1 ? 'dot' : 'dots'}): make its rims look like the disc`}</h2>
+        <h2>{titleOf(disc)}</h2>
         <p className="quiet">
-          Arrow keys move the cut the way they point (Shift: half a mm); drag it with a finger. The rim is the clear
-          edge outside the printed ring.
+          Arrow keys move the cut the way they point (Shift: half a mm); drag it with a finger. {EDGE_WORDS[edge.name]}
         </p>
         <p className="d-flex flex-wrap gap-2">
           <button
@@ -147,14 +164,17 @@ export function RimStation({ view }: { readonly view: RimView }) {
         </p>
         <NotRead onAnswer={answer} />
         <p role="status">{keeper.notice}</p>
-        <MeasuredRims
+        <EdgesMeasured
           key={disc.spotNo}
+          edge={edge}
+          gapsMm={view.gapsMm}
           system={view.system}
-          onMeasured={(axis, seenMm) => {
+          onMeasured={({ axis, seenMm, isByCaliper }) => {
+            setMeasured((now) => [...now.filter((a) => a !== axis), ...(isByCaliper ? [axis] : [])]);
             setPlace((now) => withSeen(eye, now, axis, seenMm));
           }}
         />
-        <RimsSoFar view={view} kept={keeper.kept} current={disc.spotNo} onChoose={choose} />
+        <RoundsSoFar view={view} kept={keeper.kept} current={disc.spotNo} onChoose={choose} />
         {keeper.sending === 0 && (
           <Link className={`btn ${left === 0 ? 'btn-primary' : 'btn-quiet'}`} href={view.next.href} prefetch={false}>
             {left === 0 ? view.next.words : `${left} still to read`}
@@ -173,53 +193,15 @@ export function RimStation({ view }: { readonly view: RimView }) {
   );
 }
 
-interface MeasuredProps {
-  readonly system: UnitSystem;
-  readonly onMeasured: (axis: 'sideways' | 'lengthways', seenMm: number) => void;
-}
-
-const PAIRS = [
-  ['sideways', 'Rim on the left', 'Rim on the right'],
-  ['lengthways', 'Rim towards you', 'Rim away from you'],
-] as const;
-
-/** For those who measure: a pair of opposite rims moves the picture by half their difference. */
-function MeasuredRims({ system, onMeasured }: MeasuredProps) {
-  const [rims, setRims] = useState<Readonly<Record<string, number | null>>>({});
-  return (
-    <details>
-      <summary>Measure the rims instead</summary>
-      {PAIRS.map(([axis, minus, plus]) => (
-        <div key={axis} className="d-flex flex-wrap gap-3">
-          {[minus, plus].map((label) => (
-            <LengthField
-              key={label}
-              label={label}
-              system={system}
-              onChange={(mm) => {
-                const next = { ...rims, [label]: mm };
-                setRims(next);
-                const low = next[minus];
-                const high = next[plus];
-                if (typeof low === 'number' && typeof high === 'number') onMeasured(axis, rimDisplacement(low, high));
-              }}
-            />
-          ))}
-        </div>
-      ))}
-    </details>
-  );
-}
-
 interface SoFarProps {
-  readonly view: RimView;
+  readonly view: RoundView;
   readonly kept: Readonly<Record<string, Kept>>;
   readonly current: number;
   readonly onChoose: (index: number) => void;
 }
 
 /** What was read so far; a tap reads it again. A confirming cut is read blind. */
-function RimsSoFar({ view, kept, current, onChoose }: SoFarProps) {
+function RoundsSoFar({ view, kept, current, onChoose }: SoFarProps) {
   const words = (spotNo: number): string => {
     const both = (['across', 'along'] as const).map((axis) => kept[slotKey({ method: view.method, spotNo, axis })]);
     const [first] = both;

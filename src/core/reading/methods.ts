@@ -1,0 +1,9 @@
+/** What was looked at: a wedge, a comb, the walls of a disc, the rims of a lifted one or of its back, or a rough grid. */
+export const READING_METHODS = ['wedge', 'comb', 'wall', 'rim', 'rim_back', 'rough'] as const;
+export type ReadingMethod = (typeof READING_METHODS)[number];
+
+/** Methods whose readings make the error map. */
+export const FINE_METHODS = ['wedge', 'comb', 'wall', 'rim'] as const;
+export type FineMethod = (typeof FINE_METHODS)[number];
+
+export const isFine = (method: ReadingMethod): method is FineMethod => FINE_METHODS.some((fine) => fine === method);

@@ -114,6 +114,7 @@ export const StoredTruth = z.object({
   placement: z.object({ xMm: z.number(), yMm: z.number() }).exactOptional(),
   traceGrowthMm: z.number().exactOptional(),
   markUse: z.enum(MARK_USES).exactOptional(),
+  knifeFromPen: z.object({ xMm: z.number(), yMm: z.number() }).exactOptional(),
   backPrint: z.object({ xMm: z.number(), yMm: z.number(), rotationRad: z.number() }).exactOptional(),
   /** Setting values at which machineError holds. */
   baseValues: StoredSettings,

@@ -1,4 +1,4 @@
-import { identity, then, type Affine, type Point } from '../geometry/affine';
+import { identity, then, translation, type Affine, type Point } from '../geometry/affine';
 import { fromParameters, type ErrorParameters } from '../geometry/error-parameters';
 import { mapOnSheet, type Load } from '../geometry/load';
 import type { MarkUse } from '../shop/words';
@@ -29,6 +29,8 @@ export interface SetupTruth {
   readonly traceGrowthMm?: number;
   /** What the machine really makes of its marks; as the shop has told when absent. */
   readonly markUse?: MarkUse;
+  /** Where the knife cuts less where a pen in its place draws, machine frame. */
+  readonly knifeFromPen?: { readonly xMm: number; readonly yMm: number };
   /** How the back's print lies against the front's, in the front's sheet frame. */
   readonly backPrint?: { readonly xMm: number; readonly yMm: number; readonly rotationRad: number };
 }
@@ -66,6 +68,8 @@ export interface CutConditions {
   readonly loadModel?: LoadModel;
   /** How far each mark is printed from where the machine was told it is; nowhere when absent. */
   readonly markMoves?: readonly Point[];
+  /** A pen is in the holder. */
+  readonly isPen?: boolean;
   /** Settings with the values they had when the truth was laid down, and the values they have now. */
   readonly settings: readonly MachineSetting[];
   readonly valuesNow: readonly number[];
@@ -79,6 +83,8 @@ function markResponse({ marks, markMoves, loadModel = 'affine' }: CutConditions)
   return solved.ok ? affineOf(solved.value.beta) : identity();
 }
 
+const AT_THE_KNIFE = { xMm: 0, yMm: 0 };
+
 /** Where the cutter really puts nominal sheet points on this load, before the print's own scale. */
 export function actualCutMap(conditions: CutConditions, rng: Rng): Affine {
   const { truth, load, marks, loadModel = 'affine', settings, valuesNow } = conditions;
@@ -88,7 +94,9 @@ export function actualCutMap(conditions: CutConditions, rng: Rng): Affine {
     settings.map((s) => s.value),
   );
   const d1 = settingsMap(real, valuesNow);
-  const constant = cutAfter(fromParameters<'machine'>(truth.machineError), d0, d1, truth.order);
+  const { xMm, yMm } = conditions.isPen ? (truth.knifeFromPen ?? AT_THE_KNIFE) : AT_THE_KNIFE;
+  const knife = cutAfter(fromParameters<'machine'>(truth.machineError), d0, d1, truth.order);
+  const constant = then(knife, translation<'machine'>(-xMm, -yMm));
   const followed = then(mapOnSheet(constant, load), markResponse(conditions));
   return then(followed, loadNoise(marks, truth.markSdMm, rng, loadModel));
 }

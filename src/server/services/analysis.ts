@@ -96,6 +96,9 @@ function withDoubtOf(noise: MarkNoise, fit: ErrorMapFit): ErrorMapFit {
   return { ...fit, quantileDegrees: Math.min(fit.quantileDegrees, noise.degrees) };
 }
 
+/** Drawn with a pen, and where the knife cuts against it was never measured. */
+export const isPenAlone = ({ fit }: { readonly fit: ErrorMapFit }): boolean => fit.untold.includes(KNIFE_SHIFT_UNTOLD);
+
 /** What a pen has drawn, told of the knife. */
 function knifeFit(record: CalibrationRecord, fit: ErrorMapFit, load: Load): ErrorMapFit {
   if (record.calibration.cutLine !== 'pen') return fit;
@@ -152,7 +155,7 @@ export function analyse(
       fit,
       load,
       bounds,
-      verdict: fit.untold.includes(KNIFE_SHIFT_UNTOLD) ? penVerdict(bounds, tolerance) : verdictOf(bounds, tolerance),
+      verdict: isPenAlone({ fit }) ? penVerdict(bounds, tolerance) : verdictOf(bounds, tolerance),
       advice: adviceFor(fit.readingCovariance, fit.covariance, record.corners),
       next: nextJob({ beta: fit.beta, covariance: fit.covariance, ...next }, draws('next job')),
       parts,

@@ -8,7 +8,7 @@ import { calibration } from '@/db/schema/calibration';
 import { confirmation, historyEntry } from '@/db/schema/correction';
 import { now } from '../clock';
 import { refusal, type Actor, type Refusal } from './actor';
-import { analyse } from './analysis';
+import { analyse, isPenAlone } from './analysis';
 import { currentSets, latestCorrection, loadRecord } from './record';
 import { goToStep } from './steps';
 import { storeFit } from './store-fit';
@@ -37,6 +37,13 @@ export async function confirmCorrection(
   }
   const analysed = analyse(record);
   if (!analysed.ok) return fail(refusal('There are not enough readings for a verdict. Read the confirming cut first.'));
+  if (isPenAlone(analysed.value)) {
+    return fail(
+      refusal(
+        'A pen drew this sheet, and where the knife cuts against it is not known: nothing about the knife is confirmed. Check the knife with its own sheet.',
+      ),
+    );
+  }
   const { bounds, verdict, next } = analysed.value;
   await database.transaction(async (session) => {
     const fitId = await storeFit(session, record.calibration.id, analysed.value);

@@ -4,7 +4,7 @@ import { AXES } from '@/core/target/wedge';
 import { formatFixed, formatLength, type UnitSystem } from '@/core/units/length';
 import type { Fault } from '@/core/verdict/fault';
 import type { PartJudgement } from '@/core/verdict/parts';
-import type { Analysis } from './analysis';
+import { isPenAlone, type Analysis } from './analysis';
 import { changedOnly } from './corrections';
 import { canMoveFile, type CalibrationRecord } from './record';
 
@@ -60,9 +60,6 @@ function decisionWords(p: PartJudgement): string {
 }
 
 const COUNT = ['No setting', 'One setting brings', 'Two settings bring', 'Three settings bring', 'Four settings bring'];
-
-/** Drawn with a pen, and where the knife cuts against it was never measured. */
-const isPenAlone = ({ fit }: Analysis): boolean => fit.untold.includes(KNIFE_SHIFT_UNTOLD);
 
 const PEN_ALONE =
   'A pen drew this sheet. Scale, rotation and squareness are the machine\u2019s, whatever it holds; the shift is the pen\u2019s own, so it is neither keyed in nor passed. Check the knife with its own sheet, or measure knife against pen once and write it down with the cutter.';

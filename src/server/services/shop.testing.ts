@@ -28,7 +28,7 @@ export interface ShopOrder {
   readonly family?: Family;
   /** What the program is told to be, beside its import scale. */
   readonly program?: Partial<typeof program.$inferInsert>;
-  readonly truth?: Pick<StoredTruth, 'placement' | 'traceGrowthMm' | 'markUse' | 'backPrint'>;
+  readonly truth?: Pick<StoredTruth, 'placement' | 'traceGrowthMm' | 'markUse' | 'backPrint' | 'knifeFromPen'>;
   readonly fileFormat?: 'hpgl' | 'svg';
   readonly axes?: readonly [FileDirection, FileDirection];
   readonly feeds?: FeedDirection;

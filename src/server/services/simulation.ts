@@ -79,6 +79,7 @@ async function pictureOfSet(
       marks: record.marks,
       loadModel: truth.markUse ? loadModelOf(truth.markUse, record.marks.length) : record.loadModel,
       markMoves: record.markMoves,
+      isPen: record.calibration.cutLine === 'pen',
       extent: ownMarkExtent(record.block),
       settings: record.settings.map((s) => ({ ...s, value: truth.baseValues[s.id] ?? s.value })),
       valuesNow: record.settings.map((s) => set.settings[s.id] ?? s.value),

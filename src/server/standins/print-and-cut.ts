@@ -40,6 +40,8 @@ export interface StandinInput {
   readonly loadModel: LoadModel;
   /** How far a program set the marks in on the printed copy; our own marks are found on the print itself. */
   readonly markMoves: readonly Point[] | null;
+  /** A pen is in the holder. */
+  readonly isPen: boolean;
   readonly extent: readonly Point[];
   readonly settings: readonly MachineSetting[];
   readonly valuesNow: readonly number[];
@@ -187,14 +189,14 @@ function isMarkSized(points: readonly Point[]): boolean {
 export async function printAndCut(input: StandinInput, rng: Rng): Promise<Result<SheetPicture, StandinProblem>> {
   const work = await commanded(input);
   if (!work.ok) return work;
-  const { truth, load, marks, loadModel, settings, valuesNow } = input;
+  const { truth, load, marks, loadModel, settings, valuesNow, isPen } = input;
   const markMoves =
     input.files.route === 'D' ? movesOnPrint(work.value.drawing, marks) : (input.markMoves ?? undefined);
   const print: Affine = { xx: truth.printScale, xy: 0, yx: 0, yy: truth.printScale, tx: 0, ty: 0 };
   // The block moved on its page with its cut lines, before the marks were added.
   const onPage = translation(truth.placement?.xMm ?? 0, truth.placement?.yMm ?? 0);
   const actual = then(
-    actualCutMap({ truth, load, marks, loadModel, ...(markMoves && { markMoves }), settings, valuesNow }, rng),
+    actualCutMap({ truth, load, marks, loadModel, isPen, ...(markMoves && { markMoves }), settings, valuesNow }, rng),
     print,
   );
   const cut = then(then(onPage, actual), inverseOf(onPage));

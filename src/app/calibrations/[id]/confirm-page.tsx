@@ -3,6 +3,7 @@ import type { Verdict } from '@/core/verdict/bound';
 import { analyse } from '@/server/services/analysis';
 import { verdictLines } from '@/server/services/map-words';
 import { currentSets, latestCorrection, planCut } from '@/server/services/record';
+import { isPenAlone } from '@/server/services/analysis';
 import { ActionButton } from '@/ui/calibration/ActionButton';
 import { PlumbGauge } from '@/ui/components/PlumbGauge';
 import { CutPage } from './cut-page';
@@ -21,10 +22,12 @@ interface DeedsProps {
   readonly verdict: Verdict;
   readonly isCheck: boolean;
   readonly isKept: boolean;
+  /** Set where a pen drew the sheet and knife against pen is not known: such a verdict is not kept. */
+  readonly knifeHref: string | null;
 }
 
 /** What can be done about a verdict; the one to do next is dark. */
-function VerdictDeeds({ id, verdict, isCheck, isKept }: DeedsProps) {
+function VerdictDeeds({ id, verdict, isCheck, isKept, knifeHref }: DeedsProps) {
   const isPass = verdict === 'pass';
   return (
     <p className="d-flex flex-wrap gap-2">
@@ -37,7 +40,12 @@ function VerdictDeeds({ id, verdict, isCheck, isKept }: DeedsProps) {
           href={`/calibrations/${id}/save`}
         />
       )}
-      {!isPass && !isCheck && !isKept && (
+      {knifeHref && (
+        <Link className="btn btn-primary" href={knifeHref} prefetch={false}>
+          Check the knife with its own sheet
+        </Link>
+      )}
+      {!isPass && !isCheck && !isKept && !knifeHref && (
         <ActionButton action="judge" calibrationId={id} words="Keep this verdict" isMain={verdict === 'fail'} />
       )}
       {(verdict === 'cannot_tell' || isCheck) && (
@@ -45,7 +53,7 @@ function VerdictDeeds({ id, verdict, isCheck, isKept }: DeedsProps) {
           action="another-sheet"
           calibrationId={id}
           words="Another load on a fresh sheet"
-          isMain
+          isMain={!knifeHref}
           href={`/calibrations/${id}/print`}
         />
       )}
@@ -100,7 +108,13 @@ function VerdictPage({ record, system }: StepProps) {
               : lines.advice}
           </p>
           <LooksInDispute id={id} repeats={repeats} />
-          <VerdictDeeds id={id} verdict={a.verdict} isCheck={isCheck} isKept={isKept} />
+          <VerdictDeeds
+            id={id}
+            verdict={a.verdict}
+            isCheck={isCheck}
+            isKept={isKept}
+            knifeHref={isPenAlone(a) ? `/setups/${record.calibration.setupId}` : null}
+          />
           {isKept && <p role="status">This verdict is kept.</p>}
           {a.verdict === 'cannot_tell' && <SecondLook record={record} system={system} analysis={a} repeats={repeats} />}
         </div>

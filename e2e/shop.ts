@@ -1,6 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, type BrowserContext, type Page } from '@playwright/test';
-import { readWedgePicture } from '@/core/simulate/read-picture';
+import { readCombPicture, readWedgePicture } from '@/core/simulate/read-picture';
+import { combAnswers, nearestAnswer } from '@/core/target/comb';
 import type { CheckKind } from '@/core/target/cells';
 import { defineSheet, type SetNo } from '@/core/target/sheet-definition';
 import { blockNamed } from '@/core/target/block';
@@ -116,20 +117,25 @@ async function rimsNow(page: Page, sheetNo: number, block: 'A4' | 'Letter'): Pro
   );
 }
 
-/** Enters measured rims, disc by disc as the station asks for them. */
-export async function enterRims(page: Page, rims: ReadonlyMap<number, Rims>): Promise<void> {
+/** Enters measured rims or walls, disc by disc as the station asks for them. */
+export async function enterRims(
+  page: Page,
+  rims: ReadonlyMap<number, Rims>,
+  edge: 'Rim' | 'Wall' = 'Rim',
+): Promise<void> {
   for (let read = 0; read < rims.size; read++) {
-    const heading = (await page.getByRole('heading', { name: /^Spot \d+ \(/ }).textContent()) ?? '';
+    const heading = (await page.getByRole('heading', { name: /^Spot \d+( \(|:)/ }).textContent()) ?? '';
     const found = rims.get(Number(/^Spot (\d+)/.exec(heading)?.[1]));
     if (!found) throw new Error(`no rims for "${heading}"`);
-    await page.getByText('Measure the rims instead').click();
+    await page.getByText(`Measure the ${edge.toLowerCase()}s instead`).click();
     const fields = [
-      ['Rim on the left', found.left],
-      ['Rim on the right', found.right],
-      ['Rim towards you', found.towards],
-      ['Rim away from you', found.away],
+      ['on the left', found.left],
+      ['on the right', found.right],
+      ['towards you', found.towards],
+      ['away from you', found.away],
     ] as const;
-    for (const [label, mm] of fields) await page.getByLabel(label).fill(`${mm.toFixed(2)} mm`);
+    for (const [side, mm] of fields)
+      await page.getByLabel(`${edge} ${side}`, { exact: true }).fill(`${mm.toFixed(2)} mm`);
     await page.getByRole('button', { name: /It looks like this/ }).click();
     await expect(page.locator('.so-far .figures', { hasText: /\d|read/ })).toHaveCount(read + 1);
   }
@@ -160,6 +166,49 @@ interface SheetOnTable {
   readonly sets?: 1 | 2;
 }
 
+/** Finds the tick in line on every comb of the stand-ins' picture, as one of the comb's own answers. */
+export const readCombsOnTable = (page: Page, sheetNo: number): Promise<Look[]> =>
+  onceCut(async () => {
+    const strokes = (await cutsOnTable(page, sheetNo)).filter((c) => c.length === 2);
+    const { combs } = defineSheet({ block: blockNamed('A4'), checkKind: 'quick', style: 'comb' });
+    return combs.map((comb) => {
+      const own = strokes.filter((stroke) => {
+        const [a, b] = stroke;
+        if (!a || !b) return false;
+        const isUpright = Math.abs(b.y - a.y) > Math.abs(b.x - a.x);
+        const off = { x: (a.x + b.x) / 2 - comb.centre.x, y: (a.y + b.y) / 2 - comb.centre.y };
+        const [along, aside] = comb.axis === 'across' ? [off.x, off.y] : [off.y, off.x];
+        return isUpright === (comb.axis === 'across') && Math.abs(along) < 28 && Math.abs(aside) < 8;
+      });
+      const seen = readCombPicture(comb, own);
+      if (seen === null) throw new Error(`comb ${comb.spotNo} ${comb.axis} shows ${own.length} ticks`);
+      const value = nearestAnswer(combAnswers(comb.spotNo), seen).readingMm;
+      return { spotNo: comb.spotNo, axis: comb.axis, value };
+    });
+  });
+
+/** Walls of ink round the hole of every disc of a set, measured to 0.05 mm with the arrow up. */
+export const measureWallsOnTable = (page: Page, setNo: SetNo): Promise<Map<number, Rims>> =>
+  onceCut(async () => {
+    const holes = (await cutsOnTable(page, 1)).filter((c) => c.length > 40);
+    const { discs } = defineSheet({ block: blockNamed('A4'), checkKind: 'quick' });
+    return new Map(
+      discs
+        .filter((d) => d.setNo === setNo)
+        .map(({ spotNo, centre, radiusMm }) => {
+          const hole = holes.find((c) => c.every((p) => Math.hypot(p.x - centre.x, p.y - centre.y) < 6));
+          if (!hole) throw new Error(`no hole in disc ${spotNo}`);
+          const wall = (out: (p: Place) => number) =>
+            Math.round((radiusMm - Math.max(...hole.map((p) => out({ x: p.x - centre.x, y: p.y - centre.y })))) * 20) /
+            20;
+          return [
+            spotNo,
+            { left: wall((p) => -p.x), right: wall((p) => p.x), towards: wall((p) => -p.y), away: wall((p) => p.y) },
+          ];
+        }),
+    );
+  });
+
 async function looksNow(page: Page, sheet: SheetOnTable): Promise<Look[]> {
   const cuts = (await cutsOnTable(page, sheet.no)).filter((c) => c.length === 5);
   return defineSheet({ block: blockNamed(sheet.block), checkKind: sheet.kind, sets: sheet.sets ?? 2 })
@@ -182,7 +231,7 @@ export async function enterReadings(page: Page, looks: readonly Look[]): Promise
     const match = /^Spot (\d+), (across|along)/.exec(heading ?? '');
     const look = looks.find((l) => l.spotNo === Number(match?.[1]) && l.axis === match?.[2]);
     if (!look) throw new Error(`no look for "${heading ?? ''}"`);
-    const input = page.getByLabel('The tips meet at');
+    const input = page.getByLabel(/^The (tips meet|ticks run into one line) at/);
     await input.fill(`${look.value.toFixed(2)} mm`);
     const kept = page.waitForResponse((r) => r.request().method() === 'POST');
     await input.press('Enter');

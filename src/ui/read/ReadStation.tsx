@@ -160,7 +160,9 @@ export function ReadStation({ view }: { readonly view: ReadView }) {
         <button type="button" className="btn-plain" onClick={station.turnOn}>
           Hold the sheet like this, or turn the picture <span className="key">R</span>
         </button>
-        {view.pictureHref && <TablePicture href={view.pictureHref} figure={figure} turnDeg={turnDeg} />}
+        {view.pictureHref && (
+          <TablePicture href={view.pictureHref} figure={figure} turnDeg={turnDeg} isWeeded={figure.kind === 'wedge'} />
+        )}
       </div>
       <div className="station-figure">
         <h2>{`Spot ${figure.spotNo}, ${figure.axis}: make the picture look like the sheet`}</h2>

@@ -161,7 +161,7 @@ export function RoughStation({ view }: { readonly view: RoughView }) {
           </Link>
         )}
         {view.pictureHref && (
-          <TablePicture href={view.pictureHref} figure={{ centre: rough.centre }} turnDeg={turnDeg} />
+          <TablePicture href={view.pictureHref} figure={{ centre: rough.centre }} turnDeg={turnDeg} isWeeded={false} />
         )}
       </div>
     </div>

@@ -143,7 +143,10 @@ export function RoundStation({ view }: { readonly view: RoundView }) {
             setTurnDeg(nextTurn(turnDeg));
           }}
         >
-          Hold the disc like this, pointer up as drawn, or turn the picture <span className="key">R</span>
+          {disc.kind === 'disc'
+            ? 'Hold the sheet so that the pointer lies as drawn, or turn the picture'
+            : 'Hold the disc like this, pointer up as drawn, or turn the picture'}{' '}
+          <span className="key">R</span>
         </button>
       </div>
       <div>
@@ -184,6 +187,7 @@ export function RoundStation({ view }: { readonly view: RoundView }) {
           <TablePicture
             href={view.pictureHref}
             figure={{ centre: disc.centre }}
+            isWeeded={disc.kind === 'disc'}
             turnDeg={turnDeg}
             isMirrored={view.isSeenThrough}
           />

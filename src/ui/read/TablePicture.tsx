@@ -16,6 +16,8 @@ interface Props {
   readonly href: string;
   readonly figure: WedgeFigure | { readonly centre: { readonly x: number; readonly y: number } };
   readonly turnDeg: TurnDeg;
+  /** What was cut out is lifted off: the bed shows. */
+  readonly isWeeded: boolean;
   /** Turned over, or seen through the film. */
   readonly isMirrored?: boolean;
 }
@@ -25,7 +27,7 @@ function middleOf(figure: Props['figure']): { x: number; y: number } {
 }
 
 /** The cut sheet of a simulated setup on the table: looked at through a loupe over the figure, or as a whole. */
-export function TablePicture({ href, figure, turnDeg, isMirrored = false }: Props) {
+export function TablePicture({ href, figure, turnDeg, isWeeded, isMirrored = false }: Props) {
   const [data, setData] = useState<PictureData | 'failed' | null>(null);
   const [widthMm, setWidthMm] = useState(42);
   useEffect(() => {
@@ -88,8 +90,7 @@ export function TablePicture({ href, figure, turnDeg, isMirrored = false }: Prop
           ))}
           <path
             d={data.cuts}
-            // A strip is weeded and shows the bed; what was cut round is still there, print and all.
-            fill={'centre' in figure ? 'none' : 'var(--bed)'}
+            fill={isWeeded ? 'var(--bed)' : 'none'}
             stroke="var(--plumb)"
             strokeWidth={widthMm / 300}
             strokeDasharray={`${widthMm / 60} ${widthMm / 100}`}

@@ -8,7 +8,14 @@ import { weightedFit } from './weighted-fit';
 export const ASSUMED_MARK_SD_MM = 0.05;
 
 /** What a machine fits to its marks. */
-export type LoadModel = ModelName;
+export const LOAD_MODELS = [
+  'affine',
+  'two_scales',
+  'similarity',
+  'rigid',
+  'shift',
+] as const satisfies readonly ModelName[];
+export type LoadModel = (typeof LOAD_MODELS)[number];
 
 /** Marks as observations of both components. */
 export function markObservations(

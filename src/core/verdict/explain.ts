@@ -179,7 +179,7 @@ export function explainNextJob(next: NextJob, markSdMm: number, isAssumed: boole
     id: 'next',
     title: 'the next job, and the border that hides it',
     lines: [
-      `noise of reading one mark: ${mm(markSdMm)} mm, ${isAssumed ? 'assumed until three loads tell it' : 'from this sheet\u2019s loads'}`,
+      `noise of reading one mark: ${mm(markSdMm)} mm, ${isAssumed ? 'assumed until three loads tell it' : 'from this setup\u2019s loads'}`,
       '4,000 next jobs are drawn: the map within its doubt, and a fresh reading of the marks; the worst corner of each is taken',
       `half stay below ${mm(next.medianMm)} mm; 95 in 100 below ${mm(next.q95Mm)} mm: the border`,
       `${formatFixed(100 * next.outShare, 1)} in 100 are beyond ${mm(toleranceMm)} mm`,

@@ -1,8 +1,8 @@
 import 'server-only';
-import { and, asc, count, desc, eq, inArray, lt, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, inArray, lt, lte, sql } from 'drizzle-orm';
 import type { ReadingMethod } from '@/core/reading/methods';
 import type { Session } from '../client';
-import { calibration, calibrationSheet, cutSet, printCheck, reading } from '../schema/calibration';
+import { calibration, calibrationSheet, cutSet, fit, loadMap, printCheck, reading } from '../schema/calibration';
 import { confirmation, correction, correctionSetting, markAttempt } from '../schema/correction';
 import { material, person } from '../schema/shop';
 import { sheetDefinition } from '../schema/sheet';
@@ -26,6 +26,17 @@ export function findEarlierCalibrations(session: Session, setupId: string) {
     .where(and(eq(calibration.setupId, setupId), inArray(calibration.kind, ['quick', 'full'])))
     .orderBy(desc(calibration.startedAt))
     .limit(8);
+}
+
+/** Loads of a setup's checks begun no later than this one, each by itself; the newest fit of each state comes first. */
+export function findLoadMaps(session: Session, own: { readonly setupId: string; readonly startedAt: Date }) {
+  return session
+    .select({ map: loadMap, calibrationId: fit.calibrationId })
+    .from(loadMap)
+    .innerJoin(fit, eq(loadMap.fitId, fit.id))
+    .innerJoin(calibration, eq(fit.calibrationId, calibration.id))
+    .where(and(eq(calibration.setupId, own.setupId), lte(calibration.startedAt, own.startedAt)))
+    .orderBy(desc(fit.at), asc(loadMap.loadNo));
 }
 
 /** How many calibrations of the same setup were started before this one. */

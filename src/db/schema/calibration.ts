@@ -18,6 +18,7 @@ import {
 import { CUT_LINES } from '@/core/shop/cut-lines';
 import { ROUTES } from '@/core/shop/words';
 import { STEP_NAMES } from '@/contracts/steps';
+import { LOAD_MODELS } from '@/core/fit/load-noise';
 import { READING_METHODS } from '@/core/reading/methods';
 import { id, instant, measured, version } from './columns';
 import { setup } from './machines';
@@ -218,4 +219,28 @@ export const fitReading = pgTable(
     residualMm: measured(),
   },
   (t) => [primaryKey({ columns: [t.fitId, t.readingId] })],
+);
+
+/** Each load of a fit by itself: what later checks of the setup pool to know how its marks are read. */
+export const loadMap = pgTable(
+  'load_map',
+  {
+    fitId: uuid()
+      .notNull()
+      .references(() => fit.id),
+    loadNo: integer().notNull(),
+    /** Correction in force when these loads were cut; absent before the first. Loads of one state are compared. */
+    correctionId: uuid(),
+    parameters: doublePrecision().array().notNull(),
+    /** Of reading alone. */
+    covariance: doublePrecision().array().notNull(),
+    /** Marks as the machine was told of them, x and y in turn, sheet frame, and what it makes of them. */
+    marks: doublePrecision().array().notNull(),
+    loadModel: text({ enum: LOAD_MODELS }).notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.fitId, t.loadNo] }),
+    check('load_map_parameters', sql`cardinality(${t.parameters}) = 6`),
+    check('load_map_covariance', sql`cardinality(${t.covariance}) = 36`),
+  ],
 );

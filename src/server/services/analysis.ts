@@ -38,6 +38,8 @@ export interface Analysis {
   /** Each load by itself, what they tell of the noise of reading the marks, and where the error comes from. */
   readonly loads: readonly LoadView[];
   readonly noise: MarkNoise;
+  /** How many loads of earlier checks count in the noise. */
+  readonly earlierLoads: number;
   /** Only once more than one load is known. */
   readonly fault: Fault | null;
 }
@@ -167,6 +169,7 @@ export function analyse(
       markSdMm,
       loads,
       noise,
+      earlierLoads: record.earlierLoads.reduce((sum, group) => sum + group.length, 0),
       fault:
         noise.kind === 'one-load'
           ? null

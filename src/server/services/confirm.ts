@@ -46,7 +46,7 @@ export async function confirmCorrection(
   }
   const { bounds, verdict, next } = analysed.value;
   await database.transaction(async (session) => {
-    const fitId = await storeFit(session, record.calibration.id, analysed.value);
+    const fitId = await storeFit(session, record, analysed.value);
     await session.insert(confirmation).values({
       id: input.id,
       correctionId: correction.id,

@@ -85,7 +85,7 @@ export async function acceptCorrection(
   const problem = typedProblem(choice.changes, input.typed);
   if (problem) return fail(refusal(problem));
   await database.transaction(async (session) => {
-    const fitId = await storeFit(session, record.calibration.id, analysis);
+    const fitId = await storeFit(session, record, analysis);
     await session.insert(correction).values({
       id: input.id,
       ...ownerOf(record),

@@ -5,9 +5,11 @@ import { seededRng } from '@/core/math/random';
 import { testDatabase, type TestDatabase } from '@/db/database.testing';
 import { cutAndRead, mustLoad } from '../../../scripts/run-calibration';
 import { analyse, type Analysis } from './analysis';
+import { acceptCorrection } from './corrections';
 import { cutInstructions } from './instructions';
+import { earlierLoads } from './earlier-loads';
 import { faultWords, noiseWords } from './map-words';
-import { makeShop, startOrder } from './shop.testing';
+import { makeShop, startOrder, type TestShop } from './shop.testing';
 import { startCalibration } from './start';
 import { addSheet, checkPrint } from './steps';
 
@@ -24,6 +26,13 @@ afterAll(async () => {
 /** As many loads of one check as wanted, two sets a sheet, each unloaded and read afresh. */
 async function readLoads(markSdMm: number, turns: readonly TurnDeg[], offsetAcrossMm = 0.1): Promise<Analysis> {
   const shop = await makeShop(test.database, { error: { ...NO_ERROR, offsetAcrossMm }, markSdMm });
+  return (await checkIn(shop, turns)).a;
+}
+
+async function checkIn(
+  shop: TestShop,
+  turns: readonly TurnDeg[],
+): Promise<{ readonly id: string; readonly a: Analysis }> {
   const input = startOrder(shop, 'full');
   await startCalibration(test.database, shop.actor, input);
   const rng = seededRng(21);
@@ -39,7 +48,15 @@ async function readLoads(markSdMm: number, turns: readonly TurnDeg[], offsetAcro
   }
   const analysed = analyse(await mustLoad(test.database, input.id));
   if (!analysed.ok) throw new Error(analysed.error.kind);
-  return analysed.value;
+  return { id: input.id, a: analysed.value };
+}
+
+/** Takes nothing up, so that the loads are kept with the setup. */
+async function keepAsItIs(shop: TestShop, calibrationId: string): Promise<void> {
+  const done = await acceptCorrection(test.database, shop.actor, {
+    ...{ id: randomUUID(), calibrationId, way: 'none', typed: {}, keepAll: false },
+  });
+  expect(done).toMatchObject({ ok: true });
 }
 
 it('four loads: the noise is estimated, its interval holds the truth, and intervals widen by its degrees', async () => {
@@ -90,4 +107,54 @@ it('loads that lay otherwise are not compared with the newest', async () => {
   const a = await readLoads(0.05, [0, 180, 180]);
   expect(a.loads.map((l) => l.loadNo)).toEqual([2, 3]);
   expect(a.noise.kind).toMatch(/steady/);
+});
+
+describe('loads of earlier checks', () => {
+  it('are pooled: one load of a setup that is known is told with its own noise, not the assumed one', async () => {
+    const shop = await makeShop(test.database, { error: { ...NO_ERROR, offsetAcrossMm: 0.1 }, markSdMm: 0.15 });
+    const first = await checkIn(shop, [0, 0, 0]);
+    expect(first.a.earlierLoads).toBe(0);
+    await keepAsItIs(shop, first.id);
+    const { a } = await checkIn(shop, [0]);
+    if (a.noise.kind !== 'estimated') throw new Error(a.noise.kind);
+    expect([a.noise.degrees, a.earlierLoads, a.loads.length]).toEqual([12, 3, 1]);
+    expect(a.noise.lowerMm).toBeLessThan(0.15);
+    expect(a.noise.upperMm).toBeGreaterThan(0.15);
+    expect(a.markSdMm).toBe(a.noise.sdMm);
+    expect(noiseWords(a, 'mm')).toMatch(/^3 loads of earlier checks: mark reading scatters by/);
+  });
+
+  it('two of them make no interval: the words say where they are from', async () => {
+    const shop = await makeShop(test.database, { error: { ...NO_ERROR, offsetAcrossMm: 0.1 }, markSdMm: 0.005 });
+    const first = await checkIn(shop, [0, 0]);
+    await keepAsItIs(shop, first.id);
+    const { a } = await checkIn(shop, [0]);
+    expect(a.noise.kind).toBe('steady');
+    expect(noiseWords(a, 'mm')).toMatch(/^Two loads of an earlier check agree/);
+  });
+
+  it('other marks do not count', () => {
+    const map = {
+      ...{ fitId: 'f', loadNo: 1, correctionId: null, loadModel: 'affine' as const },
+      parameters: [0, 0, 0, 0, 0, 0],
+      covariance: new Array<number>(36).fill(0),
+      marks: [-80, -100, 80, -100, 80, 100, -80, 100],
+    };
+    const rows = [1, 2].map((loadNo) => ({ calibrationId: 'c', map: { ...map, loadNo } }));
+    const marks = [-80, 80].flatMap((x) => [{ x, y: x > 0 ? 100 : -100 }]);
+    const four = [
+      { x: -80, y: -100 },
+      { x: 80, y: -100 },
+      { x: 80, y: 100 },
+      { x: -80, y: 100 },
+    ];
+    const own = { loadModel: 'affine' as const, calibrationId: 'now', correctionId: null };
+    expect(earlierLoads(rows, { ...own, marks })).toEqual([]);
+    expect(earlierLoads(rows, { ...own, marks: four, loadModel: 'similarity' })).toEqual([]);
+    expect(earlierLoads(rows, { ...own, marks: four })).toHaveLength(1);
+    expect(earlierLoads(rows, { ...own, marks: four, calibrationId: 'c' })).toEqual([]);
+    // Of a state fitted twice, the newest counts.
+    const older = rows.map((r) => ({ ...r, map: { ...r.map, fitId: 'older' } }));
+    expect(earlierLoads([...rows, ...older], { ...own, marks: four })[0]).toHaveLength(2);
+  });
 });

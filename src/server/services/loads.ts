@@ -49,6 +49,6 @@ export function loadViews(record: CalibrationRecord, sets: readonly CutSet[]): r
   });
 }
 
-/** What the loads of one state of the machine tell of the noise of reading its marks. */
+/** What the loads of this state of the machine, and of its earlier ones, tell of the noise of reading its marks. */
 export const noiseOfLoads = (record: CalibrationRecord, loads: readonly LoadView[]): MarkNoise =>
-  markNoise([loads], record.marks, record.loadModel);
+  markNoise([loads, ...record.earlierLoads], record.marks, record.loadModel);

@@ -81,9 +81,17 @@ export function mapHeadline(record: CalibrationRecord, analysis: Analysis, syste
 /** The least that a length of two decimals can show. */
 const SHOWN_MM = 0.005;
 
+/** Where the noise of reading marks is known from. */
+function loadsWords(here: number, earlier: number): string {
+  if (earlier === 0) return `${here} loads`;
+  const now = here > 1 ? `${here} loads and ` : '';
+  return `${now}${earlier} loads of earlier checks`;
+}
+
 /** What is known of the noise of reading the marks, and what of it is only assumed. */
-export function noiseWords({ noise, fit, markSdMm }: Analysis, system: UnitSystem): string {
+export function noiseWords({ noise, fit, markSdMm, loads, earlierLoads }: Analysis, system: UnitSystem): string {
   const mm = (value: number): string => formatLength(value, system);
+  const two = loads.length > 1 ? 'Two loads' : 'Two loads of an earlier check';
   switch (noise.kind) {
     case 'one-load':
       return fit.loads === 1
@@ -92,12 +100,12 @@ export function noiseWords({ noise, fit, markSdMm }: Analysis, system: UnitSyste
     case 'steady':
       // The bound is nothing where two loads happen to agree better than reading lets them: that is luck, not a proof.
       if (noise.withinMm < SHOWN_MM)
-        return `Two loads agree more closely than reading alone would let them: steady, as far as two can tell. Reckoned with: ${mm(markSdMm)}, assumed.`;
-      return `Two loads agree within what reading explains: steady, though up to ${mm(noise.withinMm)} a mark could hide. Reckoned with: ${mm(markSdMm)}, assumed.`;
+        return `${two} agree more closely than reading alone would let them: steady, as far as two can tell. Reckoned with: ${mm(markSdMm)}, assumed.`;
+      return `${two} agree within what reading explains: steady, though up to ${mm(noise.withinMm)} a mark could hide. Reckoned with: ${mm(markSdMm)}, assumed.`;
     case 'unsteady':
-      return `Two loads differ by more than reading explains: unsteady, at least ${mm(noise.atLeastMm)} a mark. Reckoned with: ${mm(markSdMm)}. A third load tells how much it is.`;
+      return `${two} differ by more than reading explains: unsteady, at least ${mm(noise.atLeastMm)} a mark. Reckoned with: ${mm(markSdMm)}. A third load tells how much it is.`;
     case 'estimated':
-      return `${fit.loads} loads: mark reading scatters by ${mm(noise.sdMm)} a mark, between ${mm(noise.lowerMm)} and ${mm(noise.upperMm)} with 95 % confidence.`;
+      return `${loadsWords(loads.length, earlierLoads)}: mark reading scatters by ${mm(noise.sdMm)} a mark, between ${mm(noise.lowerMm)} and ${mm(noise.upperMm)} with 95 % confidence.`;
   }
 }
 

@@ -5,6 +5,8 @@ import { cornersOf, type Affine, type Point } from '@/core/geometry/affine';
 import type { Load } from '@/core/geometry/load';
 import type { MachineSetting } from '@/core/setting/machine-setting';
 import type { LoadModel } from '@/core/fit/load-noise';
+import type { LoadMap } from '@/core/fit/mark-noise';
+import { earlierLoads } from './earlier-loads';
 import { insetMoves, slantedMoves } from '@/core/shop/mark-use';
 import type { Block } from '@/core/target/block';
 import { marksFor } from './setup-marks';
@@ -17,6 +19,7 @@ import {
   findCorrectionSettings,
   findCurrentReadings,
   findCutSets,
+  findLoadMaps,
   findMarkAttempts,
   findPrintChecks,
   findSheets,
@@ -69,6 +72,8 @@ export interface CalibrationRecord {
   readonly correctionSettings: readonly Row<typeof findCorrectionSettings>[];
   readonly confirmations: readonly Row<typeof findConfirmations>[];
   readonly markAttempts: readonly Row<typeof findMarkAttempts>[];
+  /** Loads of earlier states of this setup whose marks were read in the same way. */
+  readonly earlierLoads: readonly (readonly LoadMap[])[];
 }
 
 /** Our own marks are moved by a pattern; a program's by the inset that was typed. */
@@ -170,6 +175,12 @@ export async function loadRecord(session: Session, calibrationId: string): Promi
     correctionSettings: await findCorrectionSettings(session, correctionIds),
     confirmations: await findConfirmations(session, correctionIds),
     markAttempts: await findMarkAttempts(session, calibrationId),
+    earlierLoads: earlierLoads(await findLoadMaps(session, calibration), {
+      marks: marks.places,
+      loadModel: marks.model,
+      calibrationId,
+      correctionId: corrections.at(-1)?.id ?? null,
+    }),
   };
 }
 

@@ -26,6 +26,12 @@ interface DeedsProps {
   readonly knifeHref: string | null;
 }
 
+/** A verdict that is no pass, written down all the same. */
+function KeepVerdict({ id, verdict, isOffered }: Pick<DeedsProps, 'id' | 'verdict'> & { readonly isOffered: boolean }) {
+  if (verdict === 'pass' || !isOffered) return null;
+  return <ActionButton action="judge" calibrationId={id} words="Keep this verdict" isMain={verdict === 'fail'} />;
+}
+
 /** What can be done about a verdict; the one to do next is dark. */
 function VerdictDeeds({ id, verdict, isCheck, isKept, knifeHref }: DeedsProps) {
   const isPass = verdict === 'pass';
@@ -40,13 +46,12 @@ function VerdictDeeds({ id, verdict, isCheck, isKept, knifeHref }: DeedsProps) {
           href={`/calibrations/${id}/save`}
         />
       )}
-      {knifeHref && (
+      {knifeHref ? (
         <Link className="btn btn-primary" href={knifeHref} prefetch={false}>
           Check the knife with its own sheet
         </Link>
-      )}
-      {!isPass && !isCheck && !isKept && !knifeHref && (
-        <ActionButton action="judge" calibrationId={id} words="Keep this verdict" isMain={verdict === 'fail'} />
+      ) : (
+        <KeepVerdict id={id} verdict={verdict} isOffered={!isCheck && !isKept} />
       )}
       {(verdict === 'cannot_tell' || isCheck) && (
         <ActionButton

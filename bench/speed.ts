@@ -85,8 +85,8 @@ function line(name: string, ms: number, reference: string, referenceMs: number):
 
 function fits(): void {
   const small = observations(18);
-  const covarianceUs = 1000 * medianMs(400, () => weightedFit(small, 'affine'));
-  const robustUs = 1000 * medianMs(100, () => fitErrorMap(small));
+  const covarianceUs = 1000 * medianMs(20_000, () => weightedFit(small, 'affine'));
+  const robustUs = 1000 * medianMs(2000, () => fitErrorMap(small));
   print(
     `fit with covariance of 18 readings: ${covarianceUs.toFixed(1)} us; with odd readings looked for: ${robustUs.toFixed(1)} us`,
   );

@@ -3,6 +3,7 @@ import { leastSquares, matrix } from '../math/qr';
 import type { Observation } from '../reading/observation';
 import { AXES } from '../target/wedge';
 import { basisOf, PARAMETER_COUNT, type ModelName } from './design';
+import { planesByMoments, type PlaneFit } from './plane-moments';
 
 export interface WeightedFit {
   readonly beta: Float64Array;
@@ -52,26 +53,39 @@ function rowsByAxis(observations: readonly Observation[]) {
   };
 }
 
-/** The affine model falls into two problems of three parameters, one a component: same minimum, a quarter of the work. */
-function solveAffine(observations: readonly Observation[]): Solved | null {
+/** Two planes, one a component, as the six parameters. */
+function joined(planes: Readonly<Record<Observation['axis'], PlaneFit>>): Solved {
   const beta = new Float64Array(PARAMETER_COUNT);
   const covariance = new Float64Array(PARAMETER_COUNT * PARAMETER_COUNT);
   let chiSquare = 0;
-  const rows = rowsByAxis(observations);
   for (const axis of AXES) {
-    const { design, rhs } = rows[axis];
-    const solved = leastSquares({ rows: rhs.length, columns: 3, data: design }, rhs);
-    if (!solved.ok) return null;
-    const { parameters, inverseNormal, residualSumOfSquares } = solved.value;
-    chiSquare += residualSumOfSquares;
+    const plane = planes[axis];
+    chiSquare += plane.chiSquare;
     PLACES[axis].forEach((i, k) => {
-      beta[i] = parameters[k]!;
+      beta[i] = plane.parameters[k]!;
       PLACES[axis].forEach((j, l) => {
-        covariance[i * PARAMETER_COUNT + j] = inverseNormal[3 * k + l]!;
+        covariance[i * PARAMETER_COUNT + j] = plane.covariance[3 * k + l]!;
       });
     });
   }
   return { beta, covariance, chiSquare, backlash: {} };
+}
+
+/** One component's plane by orthogonal factors: for spots that lie almost on a line. */
+function planeByFactors({ design, rhs }: { readonly design: Float64Array; readonly rhs: Float64Array }) {
+  const solved = leastSquares({ rows: rhs.length, columns: 3, data: design }, rhs);
+  if (!solved.ok) return null;
+  const { parameters, inverseNormal, residualSumOfSquares } = solved.value;
+  const [t = NaN, a = NaN, b = NaN] = parameters;
+  return { parameters: [t, a, b] as const, covariance: Array.from(inverseNormal), chiSquare: residualSumOfSquares };
+}
+
+/** The affine model falls into two problems of three parameters, one a component: same minimum, a quarter of the work. */
+function solveAffine(observations: readonly Observation[]): Solved | null {
+  const rows = rowsByAxis(observations);
+  const across = planeByFactors(rows.across);
+  const along = planeByFactors(rows.along);
+  return across && along ? joined({ across, along }) : null;
 }
 
 /** Axes whose figures were cut from both sides, in the order of their columns after the model's own. */
@@ -125,13 +139,17 @@ function solveBound(
 }
 
 /**
- * Weighted least squares of one model, weights 1/u^2, by Householder QR.
+ * Weighted least squares of one model, weights 1/u^2: by sums about the means where spots are well spread, else by
+ * Householder QR.
  * Minimises sum ((value - row . beta) / u)^2. @returns `unsupported` when the rows do not carry the model's parameters.
  */
 export function weightedFit(
   observations: readonly Observation[],
   model: ModelName,
 ): Result<WeightedFit, UnsupportedModel> {
+  // Well spread spots, cut from one side: the common case, and the quick one.
+  const quick = model === 'affine' ? planesByMoments(observations) : null;
+  if (quick) return ok({ ...joined(quick), degreesOfFreedom: observations.length - PARAMETER_COUNT });
   const twoSided = twoSidedAxes(observations);
   const isPlain = model === 'affine' && twoSided.length === 0;
   const solved = isPlain ? solveAffine(observations) : solveBound(observations, model, twoSided);

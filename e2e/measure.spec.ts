@@ -65,6 +65,13 @@ test('register by hand: what comes of the marks before the sheet is risked, resc
   const film = page.getByRole('status', { name: 'The film made it' });
   await expect(film.getByRole('row', { name: /length 0\.41.% too long/ })).toBeVisible();
   await expect(film.getByText(/These lengths do not tell: shift, rotation, out of square/)).toBeVisible();
+  // The same two lengths on a print and on its cut tell the cutter's scale by rule alone.
+  await page.getByRole('link', { name: 'Two-point distances' }).click();
+  await expect(page.getByRole('heading', { name: /how large is the cut against the print/ })).toBeVisible();
+  await page.getByLabel('print: width, at the top').fill('132');
+  await page.getByLabel('cut: width, at the top').fill('132.66');
+  const cut = page.getByRole('status', { name: 'Against the print, the cut is' });
+  await expect(cut.getByRole('row', { name: /0\.50.% too/ })).toBeVisible();
   await expectAccessible(page);
 });
 

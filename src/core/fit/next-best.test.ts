@@ -4,7 +4,7 @@ import type { Observation } from '../reading/observation';
 import { AXES } from '../target/wedge';
 import { fitErrorMap } from './fit-error-map';
 import { loadCovariance } from './load-noise';
-import { nextBest } from './next-best';
+import { nextBest, vagueCovariance } from './next-best';
 import { covarianceAt, largestSd } from './point-covariance';
 
 const corners = cornersOf(180, 260);
@@ -54,6 +54,22 @@ describe('the next best spot', () => {
       }),
       { numRuns: 40 },
     );
+  });
+  it('while two spots carry a shift alone, the next is a corner that with them spans the sheet', () => {
+    const read = some((_axis, i) => i === 0 || i === 3);
+    expect(fitted(read).model).not.toBe('affine');
+    const known = read.map(({ axis, at }) => ({ axis, at, varianceMm2: u * u }));
+    const vague = vagueCovariance(known);
+    const open = PLACES.flatMap((_, i) => (i === 0 || i === 3 ? [] : [spotAt(i)]));
+    const found = nextBest({ covariance: vague, readingCovariance: vague }, open, corners);
+    expect([2, 5, 8]).toContain(found?.candidate.i);
+    expect(found?.afterMm).toBeLessThan(0.7 * (found?.beforeMm ?? 0));
+  });
+  it('a guess as vague as that leaves what many readings tell as good as alone', () => {
+    const read = some(() => true);
+    const vague = vagueCovariance(read.map(({ axis, at }) => ({ axis, at, varianceMm2: u * u })));
+    const own = fitted(read).readingCovariance;
+    for (let i = 0; i < 6; i++) expect(vague[7 * i]! / own[7 * i]!).toBeCloseTo(1, 2);
   });
   it('of a sheet whose one corner was not read, it is that corner and not the middle', () => {
     const read = some((_axis, i) => i !== 8 && i !== 4);

@@ -36,6 +36,23 @@ function updated(covariance: ArrayLike<number>, { axis, at, varianceMm2 }: OpenR
   });
 }
 
+/** What is taken to be known before anything was read: shifts to a mm, slopes to 10 mm in a metre. */
+const VAGUE_SHIFT_MM = 1;
+const VAGUE_SLOPE = 0.01;
+
+/**
+ * Covariance of the six parameters from some readings over a vague guess: for finding what to read next while the readings
+ * carry no whole map. Its lengths rest on the guess and are not for telling.
+ */
+export function vagueCovariance(readings: readonly OpenReading[]): Float64Array {
+  const guess = Float64Array.from({ length: N * N }, (_, k) => {
+    const i = Math.floor(k / N);
+    if (i !== k % N) return 0;
+    return (i < 2 ? VAGUE_SHIFT_MM : VAGUE_SLOPE) ** 2;
+  });
+  return Float64Array.from(readings.reduce<ArrayLike<number>>(updated, guess));
+}
+
 const worstSd = (covariance: ArrayLike<number>, corners: readonly Point[]): number =>
   Math.max(...corners.map((p) => largestSd(covarianceAt(covariance, p))));
 

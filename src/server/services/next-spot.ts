@@ -1,5 +1,5 @@
 import 'server-only';
-import { nextBest, type Candidate, type OpenReading } from '@/core/fit/next-best';
+import { nextBest, vagueCovariance, type Candidate, type OpenReading } from '@/core/fit/next-best';
 import { looksUncertainty } from '@/core/reading/repeats';
 import { studentQuantile } from '@/core/math/quantile';
 import { combOf, wedgeOf } from '@/core/target/sheet-definition';
@@ -17,8 +17,8 @@ export interface NextSpot {
   readonly lookNo: number;
   /** Whether it was read before. */
   readonly isRead: boolean;
-  readonly beforeMm: number;
-  readonly afterMm: number;
+  /** Allowance for doubt at the worst corner now and then; null while no whole map is carried. */
+  readonly doubt: { readonly beforeMm: number; readonly afterMm: number } | null;
 }
 
 interface Spot extends Candidate {
@@ -82,11 +82,23 @@ function spotsOf(record: CalibrationRecord, set: CutSet, { fit }: Analysis): rea
   return [...bySpot.values()].flatMap((looks) => spotOf(sheet, looks));
 }
 
-/** Which spot of the newest set to read next, or once more. Null while no whole map is carried, or all is read out. */
+/** What was read so far, as far as the choice of the next spot needs it. */
+const readSoFar = ({ fit }: Analysis): readonly OpenReading[] =>
+  fit.readings
+    .filter((r) => r.used)
+    .map(({ observation: { axis, at, standardUncertaintyMm } }) => ({
+      ...{ axis, at },
+      varianceMm2: standardUncertaintyMm ** 2,
+    }));
+
+/** Which spot of the newest set to read next, or once more. Null when all is read out. */
 export function nextSpot(record: CalibrationRecord, analysis: Analysis): NextSpot | null {
   const set = currentSets(record).at(-1);
-  if (!set || analysis.fit.untold.length > 0) return null;
-  const best = nextBest(analysis.fit, spotsOf(record, set, analysis), record.corners);
+  if (!set) return null;
+  const isWhole = analysis.fit.model === 'affine';
+  const vague = isWhole ? null : vagueCovariance(readSoFar(analysis));
+  const known = vague ? { covariance: vague, readingCovariance: vague } : analysis.fit;
+  const best = nextBest(known, spotsOf(record, set, analysis), record.corners);
   if (!best) return null;
   const factor = studentQuantile(CONFIDENCE, analysis.fit.quantileDegrees);
   const { first, lookNo, isRead } = best.candidate;
@@ -95,7 +107,6 @@ export function nextSpot(record: CalibrationRecord, analysis: Analysis): NextSpo
     axis: first.axis,
     lookNo,
     isRead,
-    beforeMm: factor * best.beforeMm,
-    afterMm: factor * best.afterMm,
+    doubt: isWhole ? { beforeMm: factor * best.beforeMm, afterMm: factor * best.afterMm } : null,
   };
 }

@@ -34,7 +34,20 @@ interface BestSpotProps {
 }
 
 function BestSpot({ next, system, read }: BestSpotProps) {
-  const { spotNo, axis, lookNo, isRead, beforeMm, afterMm } = next;
+  const { spotNo, axis, lookNo, isRead, doubt } = next;
+  const link = (
+    <Link href={`${read}&again=${lookNo}&spot=${spotNo}&axis=${axis}`} prefetch={false}>
+      {`Read spot ${spotNo}`}
+    </Link>
+  );
+  if (!doubt)
+    return (
+      <p>
+        {`These readings carry no whole map yet. Of single spots, spot ${spotNo} brings it furthest. `}
+        {link}
+      </p>
+    );
+  const { beforeMm, afterMm } = doubt;
   const before = formatLength(beforeMm, system);
   if (afterMm > WORTHWHILE * beforeMm)
     return (
@@ -43,9 +56,7 @@ function BestSpot({ next, system, read }: BestSpotProps) {
   return (
     <p>
       {`Of single spots, spot ${spotNo} helps most, ${isRead ? 'looked at once more' : 'not read yet'}: the allowance for doubt at the worst corner goes from ${before} to ${formatLength(afterMm, system)}. `}
-      <Link href={`${read}&again=${lookNo}&spot=${spotNo}&axis=${axis}`} prefetch={false}>
-        {`Read spot ${spotNo}`}
-      </Link>
+      {link}
     </p>
   );
 }

@@ -18,6 +18,7 @@ const TOOLS = [
   { id: 'borders', words: 'Borders of a piece', title: 'is the cut still where it should be?' },
   { id: 'ladder', words: 'The machine\u2019s own ladder', title: 'what does its ladder say?' },
   { id: 'film', words: 'Before and after lamination', title: 'what did the film do?' },
+  { id: 'cut', words: 'Two-point distances', title: 'how large is the cut against the print?' },
 ] as const;
 
 interface Props {
@@ -51,7 +52,7 @@ export default async function MeasurePage({ params, searchParams }: Props) {
       {chosen.id === 'hand' && <ByHand view={view} />}
       {chosen.id === 'borders' && <FourBordersTool view={view} />}
       {chosen.id === 'ladder' && <LadderTool view={view} />}
-      {chosen.id === 'film' && <BeforeAndAfter view={view} />}
+      {(chosen.id === 'film' || chosen.id === 'cut') && <BeforeAndAfter key={chosen.id} view={view} what={chosen.id} />}
     </HomeShell>
   );
 }

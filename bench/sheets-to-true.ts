@@ -2,11 +2,20 @@
 import { seededRng } from '../src/core/math/random';
 import { BORDER_CALIPER_SD_MM, BORDER_RULE_SD_MM } from '../src/core/reading/borders';
 import { looksUncertainty } from '../src/core/reading/repeats';
-import { EYE_SD_MM, readingUncertainty, RIM_EYE_SD_MM, type ReadingConditions } from '../src/core/reading/uncertainty';
+import { CALIPER_SD_MM } from '../src/core/registration/rule-fit';
+import { COMB_STEP_MM } from '../src/core/target/comb';
+import {
+  EYE_SD_MM,
+  readingUncertainty,
+  RIM_EYE_SD_MM,
+  ROUND_CALIPER_SD_MM,
+  type ReadingConditions,
+} from '../src/core/reading/uncertainty';
 import { READING_STEP_MM } from '../src/core/target/wedge';
 import {
   byBorders,
   byLadder,
+  byLengths,
   byMap,
   byNudge,
   FIVE_SPOTS,
@@ -87,30 +96,43 @@ for (const { title, markSdMm, marks } of cases) {
 const eye = (operatorSdMm: number): ReadingConditions => ({
   ...{ stepMm: READING_STEP_MM, operatorSdMm, printerDotMm: 25.4 / 600, isPlotterFile: false },
 });
+const wedgeSd = readingUncertainty(eye(EYE_SD_MM));
+const caliperSd = readingUncertainty(eye(ROUND_CALIPER_SD_MM));
+const combSd = readingUncertainty({ ...eye(EYE_SD_MM), stepMm: COMB_STEP_MM });
 const twice = { count: 2, disputeMm: 0 };
 const kinds: readonly {
   readonly name: string;
   readonly sdMm: number;
   readonly way: typeof byMap;
   readonly spots?: Trial['spots'];
+  readonly backlashMm?: number;
 }[] = [
-  { name: 'wedges, nine spots', sdMm: readingUncertainty(eye(EYE_SD_MM)), way: byMap },
+  { name: 'wedges, nine spots', sdMm: wedgeSd, way: byMap },
   { name: 'wedges, looked at twice', sdMm: looksUncertainty(eye(EYE_SD_MM), null, twice), way: byMap },
-  { name: 'wedges, five spots', sdMm: readingUncertainty(eye(EYE_SD_MM)), way: byMap, spots: FIVE_SPOTS },
+  { name: 'wedges, five spots', sdMm: wedgeSd, way: byMap, spots: FIVE_SPOTS },
+  { name: 'combs, nine spots', sdMm: combSd, way: byMap, backlashMm: 0.1 },
+  { name: 'combs, five spots', sdMm: combSd, way: byMap, spots: FIVE_SPOTS, backlashMm: 0.1 },
+  { name: 'walls by caliper, nine', sdMm: caliperSd, way: byMap },
+  { name: 'wedges and walls, nine', sdMm: 1 / Math.hypot(1 / wedgeSd, 1 / caliperSd), way: byMap },
   { name: 'discs, nine spots', sdMm: readingUncertainty(eye(RIM_EYE_SD_MM)), way: byMap },
   { name: 'discs, five spots', sdMm: readingUncertainty(eye(RIM_EYE_SD_MM)), way: byMap, spots: FIVE_SPOTS },
   { name: 'four borders, caliper', sdMm: BORDER_CALIPER_SD_MM / Math.SQRT2, way: byBorders },
   { name: 'four borders, rule', sdMm: BORDER_RULE_SD_MM / Math.SQRT2, way: byBorders },
+  { name: 'borders and lengths', sdMm: CALIPER_SD_MM, way: byLengths },
 ];
 print('\nWays of reading, each with its own uncertainty; mark noise 0.05');
 print(
   `${'way'.padEnd(26)}${'marks, loads'.padEnd(15)}${['left q50', 'left q95', 'next q50', 'next q95'].map((h) => h.padStart(9)).join('')}`,
 );
-for (const { name, sdMm, way, spots } of kinds) {
+for (const { name, sdMm, way, spots, backlashMm } of kinds) {
   for (const marks of [FOUR_MARKS, THREE_MARKS]) {
     for (const loads of [1, 4]) {
-      if (way === byBorders && loads > 1) continue;
-      const trial: Trial = { loads, markSdMm: 0.05, marks, readingSdMm: sdMm, ...(spots && { spots }) };
+      if (way !== byMap && loads > 1) continue;
+      const trial: Trial = {
+        ...{ loads, markSdMm: 0.05, marks, readingSdMm: sdMm },
+        ...(spots && { spots }),
+        ...(backlashMm !== undefined && { backlashMm }),
+      };
       print(row(name, `${marks.length}, ${loads}`, manySetups(SETUPS, trial, seededRng(4), way), 0));
     }
   }

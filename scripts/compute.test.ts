@@ -36,6 +36,26 @@ function readings(d: (x: number, y: number) => readonly [number, number], spots 
   );
 }
 
+it('readings cut from either side: what is lost at a change of direction is told apart from the map', () => {
+  const plain = readings((x, y) => [0.2 + 0.001 * x, -0.1 + 0.002 * y]);
+  const sided = plain.map((r, i) => {
+    const approach = Math.floor(i / 2) % 2 === 0 ? 1 : -1;
+    return { ...r, approach, displacementMm: r.displacementMm + (r.axis === 'across' ? 0.08 * approach : 0) };
+  });
+  const { status, out } = compute('fit', { ...AREA, readings: sided });
+  expect(status).toBe(0);
+  const { backlash, parts, reducedChiSquare } = out as {
+    backlash: Record<string, { halfMm: number }>;
+    parts: Record<string, { value: number }>;
+    reducedChiSquare: number;
+  };
+  expect(backlash.across?.halfMm).toBeCloseTo(0.08, 9);
+  expect(backlash.along?.halfMm).toBeCloseTo(0, 9);
+  expect(parts.offsetAcrossMm?.value).toBeCloseTo(0.2, 9);
+  expect(parts.scaleAcross?.value).toBeCloseTo(0.001, 9);
+  expect(reducedChiSquare).toBeCloseTo(0, 9);
+});
+
 it('exact readings of a known map: shift, turn and scales come out, the worst corner by hand', () => {
   const { status, out } = compute('fit', {
     ...AREA,

@@ -10,6 +10,7 @@ function appraisalOf(input: ComputeFitInput, yieldShare?: number): Result<Apprai
     valueMm: r.displacementMm,
     standardUncertaintyMm: r.standardUncertaintyMm,
     loadKey: `load ${r.load}`,
+    ...(r.approach !== undefined && { approach: r.approach }),
   }));
   return appraise(observations, {
     workWidthMm: input.workWidthMm,
@@ -42,6 +43,7 @@ export function computeFit(input: ComputeFitInput): Result<object, AppraisalErro
     leftOut: fit.misfitIds,
     loads: fit.loads,
     reducedChiSquare: fit.reducedChiSquare,
+    backlash: fit.backlash,
     parts: Object.fromEntries(parts.map(({ part, ...rest }) => [part, rest])),
     ...judged(done.value),
     borderMm,

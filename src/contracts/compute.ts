@@ -23,6 +23,13 @@ export const ComputeFit = z
             .min(1)
             .default(1)
             .meta({ description: 'Readings of one loading of the sheet share its noise.' }),
+          approach: z
+            .union([z.literal(1), z.literal(-1)])
+            .exactOptional()
+            .meta({
+              description:
+                'Side from which the cutter came to this place, along the reading\u2019s own axis. Where both occur, what is lost at a change of direction is fitted as well and left out of the map.',
+            }),
         }),
       )
       .max(100_000),

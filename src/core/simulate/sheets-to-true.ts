@@ -2,6 +2,7 @@ import { apply, cornersOf, displacement, inverseOf, then, type Affine, type Poin
 import { fromParameters, type ErrorParameters } from '../geometry/error-parameters';
 import { fitErrorMap } from '../fit/fit-error-map';
 import { standardNormal, type Rng } from '../math/random';
+import { fitMeasured, type Measured } from '../registration/rule-fit';
 import type { Observation } from '../reading/observation';
 import { loadNoise } from './simulated-load';
 
@@ -13,6 +14,8 @@ export interface Trial {
   readonly readingSdMm: number;
   /** Where is read; the nine reference spots when absent. */
   readonly spots?: readonly Point[];
+  /** Most that is lost at a change of direction: spots are then cut from either side in turn, and it is fitted out. */
+  readonly backlashMm?: number;
 }
 
 export interface Outcome {
@@ -61,25 +64,25 @@ function outcome(after: Affine, trial: Trial, rng: Rng): Outcome {
 }
 
 function readings(constant: Affine, trial: Trial, rng: Rng): Observation[] {
+  const lost = trial.backlashMm === undefined ? null : [0, 1].map(() => spread(rng, (trial.backlashMm ?? 0) / 2));
+  const spots = trial.spots ?? REFERENCE_SPOTS;
+  // As on a sheet of combs: corners across from each other from one side; a whole grid as on a chessboard.
+  const sided = (i: number, axis: 0 | 1) => {
+    const isOdd = spots === REFERENCE_SPOTS ? i % 2 === 1 : spots[i]!.x * spots[i]!.y > 0;
+    const approach = isOdd ? -1 : 1;
+    return lost ? ({ approach, offMm: approach * (lost[axis] ?? 0) } as const) : null;
+  };
   return Array.from({ length: trial.loads }, (_, load) => {
     const actual = then(constant, loadNoise(trial.marks, trial.markSdMm, rng));
-    return (trial.spots ?? REFERENCE_SPOTS).flatMap((at, i): Observation[] => {
+    return spots.flatMap((at, i): Observation[] => {
       const q = apply(actual, at);
-      const base = { at, standardUncertaintyMm: trial.readingSdMm, loadKey: `load ${load}` };
-      return [
-        {
-          ...base,
-          id: `${load} ${i} across`,
-          axis: 'across',
-          valueMm: q.x - at.x + trial.readingSdMm * standardNormal(rng),
-        },
-        {
-          ...base,
-          id: `${load} ${i} along`,
-          axis: 'along',
-          valueMm: q.y - at.y + trial.readingSdMm * standardNormal(rng),
-        },
-      ];
+      const read = (axis: Observation['axis'], trueMm: number, side: ReturnType<typeof sided>): Observation => ({
+        ...{ id: `${load} ${i} ${axis}`, axis, at, loadKey: `load ${load}` },
+        valueMm: trueMm + (side?.offMm ?? 0) + trial.readingSdMm * standardNormal(rng),
+        standardUncertaintyMm: trial.readingSdMm,
+        ...(side && { approach: side.approach }),
+      });
+      return [read('across', q.x - at.x, sided(i, 0)), read('along', q.y - at.y, sided(i, 1))];
     });
   }).flat();
 }
@@ -106,6 +109,32 @@ export function byBorders(constant: Affine, trial: Trial, rng: Rng): Outcome {
   const d = displacement(actual, { x: 0, y: 0 });
   const read = (value: number): number => value + trial.readingSdMm * standardNormal(rng);
   return outcome(then(constant, { xx: 1, xy: 0, yx: 0, yy: 1, tx: -read(d.x), ty: -read(d.y) }), trial, rng);
+}
+
+/**
+ * By lengths alone: the four borders of a piece in the middle tell the shift; one width, one length and both diagonals
+ * between the same points, once on the print and once on the cut, tell scales and squareness. No rotation.
+ */
+export function byLengths(constant: Affine, trial: Trial, rng: Rng): Outcome {
+  const actual = then(constant, loadNoise(trial.marks, trial.markSdMm, rng));
+  const [lowerLeft, lowerRight, upperRight, upperLeft] = cornersOf(150, 230) as [Point, Point, Point, Point];
+  const measured = [
+    [lowerLeft, lowerRight],
+    [lowerLeft, upperLeft],
+    [lowerLeft, upperRight],
+    [upperLeft, lowerRight],
+  ].map(([from, to], i): Measured => {
+    const [a, b] = [apply(actual, from!), apply(actual, to!)];
+    const standardUncertaintyMm = Math.SQRT2 * trial.readingSdMm;
+    const valueMm = Math.hypot(b.x - a.x, b.y - a.y) + standardUncertaintyMm * standardNormal(rng);
+    return { kind: 'distance', name: String(i), from: from!, to: to!, valueMm, standardUncertaintyMm };
+  });
+  const fit = fitMeasured(measured, WORK_CORNERS);
+  if (!fit.ok) throw new Error(fit.error.kind);
+  const d = displacement(actual, { x: 0, y: 0 });
+  const read = (value: number): number => value + trial.readingSdMm * standardNormal(rng);
+  const found: Affine = { ...fit.value.map, tx: read(d.x), ty: read(d.y) };
+  return outcome(then(inverseOf(found), constant), trial, rng);
 }
 
 /** By hand with look and nudge: each new load, the offset is changed by what one corner seems to be out, to a tenth. */

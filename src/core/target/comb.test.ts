@@ -1,7 +1,9 @@
 import fc from 'fast-check';
 import { apply, translation } from '../geometry/affine';
+import { leastSquares, matrix } from '../math/qr';
 import { seededRng } from '../math/random';
 import { readCombPicture } from '../simulate/read-picture';
+import { SHEET_NAMES } from '../units/sheet-size';
 import { blockNamed, layOutBlock } from './block';
 import {
   COMB_PITCH_MM,
@@ -106,6 +108,28 @@ describe('sheets of combs', () => {
     });
     expect(spots).toEqual([9, 9]);
     expect(checkKindsOf(blockNamed('A4'), 'comb')).toEqual(['quick', 'full']);
+  });
+
+  it('on every page what is lost at a change of direction hardly blurs scale and turn', () => {
+    for (const name of SHEET_NAMES) {
+      const block = blockNamed(name);
+      if (!stylesOf(block).includes('comb')) continue;
+      for (const checkKind of checkKindsOf(block, 'comb')) {
+        const combs = defineSheet({ block, checkKind, style: 'comb' }).combs.filter((c) => c.axis === 'across');
+        const rows = combs.map((c) => [1, c.centre.x, c.centre.y, c.approach]);
+        const slopes = (columns: number): readonly number[] => {
+          const solved = leastSquares(
+            matrix(rows.length, columns, (r, c) => rows[r]![c]!),
+            new Float64Array(rows.length),
+          );
+          if (!solved.ok) throw new Error(`${name} ${checkKind}: ${solved.error.kind}`);
+          const at = (i: number): number => Math.sqrt(solved.value.inverseNormal[i * columns + i]!);
+          return [at(1), at(2)];
+        };
+        const [plain, sided] = [slopes(3), slopes(4)];
+        for (const i of [0, 1]) expect(sided[i]! / plain[i]!).toBeLessThan(1.2);
+      }
+    }
   });
 
   it('a page that is too small for combs offers none, and says so when asked all the same', () => {

@@ -155,6 +155,19 @@ function liftOffSheet(block: Block, checkKind: CheckKind): Figures {
   };
 }
 
+/**
+ * From which side a spot's ticks are cut: neither a side of the sheet nor an end all from one, or what is lost at a change
+ * of direction would pass for a scale. Of four corners, those across from each other; of a whole grid, as on a chessboard.
+ */
+function approachOf(cell: Cell, checkKind: CheckKind): 1 | -1 {
+  const isOdd =
+    checkKind === 'quick' ? isCorner(cell) && cell.isTopRow === cell.isRightColumn : (cell.row + cell.column) % 2 === 1;
+  return isOdd ? -1 : 1;
+}
+
+const isCorner = (cell: Cell): boolean =>
+  (cell.isTopRow || cell.isBottomRow) && (cell.column === 0 || cell.isRightColumn);
+
 /** A comb across and one along at each spot, one set to a sheet; rough grids in three corners' pockets, the blade trail in another. */
 function combSheet(block: Block, grid: Grid, checkKind: CheckKind): Figures {
   const cells = cellsOf(grid, checkKind);
@@ -162,10 +175,7 @@ function combSheet(block: Block, grid: Grid, checkKind: CheckKind): Figures {
     combBoxes(cell.left, cell.bottom, { isBottom: cell.isBottomRow, isRight: cell.isRightColumn }),
   );
   const pocketMiddles = boxes.map(({ pocket }) => ({ x: pocket.left + pocket.width / 2, y: pocket.bottom + 20 }));
-  const corners = cells.flatMap((cell, i) => {
-    const isCorner = (cell.isTopRow || cell.isBottomRow) && (cell.column === 0 || cell.isRightColumn);
-    return isCorner ? [i] : [];
-  });
+  const corners = cells.flatMap((cell, i) => (isCorner(cell) ? [i] : []));
   const last = pocketMiddles[corners.at(-1) ?? 0];
   return {
     spots: cells.map((cell, i) => ({
@@ -176,9 +186,8 @@ function combSheet(block: Block, grid: Grid, checkKind: CheckKind): Figures {
     combs: boxes.flatMap((own, i) =>
       AXES.map((axis): CombFigure => {
         const { x, y } = combCentres(own)[axis];
-        // Neither side of the sheet, nor its ends, all from one direction.
-        const approach = i % 2 === 0 ? 1 : -1;
-        return { kind: 'comb', setNo: 1, spotNo: i + 1, axis, centre: blockToSheet(block, x, y), approach };
+        const at = { centre: blockToSheet(block, x, y), approach: approachOf(cells[i]!, checkKind) };
+        return { kind: 'comb', setNo: 1, spotNo: i + 1, axis, ...at };
       }),
     ),
     discs: [],

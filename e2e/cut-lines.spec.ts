@@ -13,7 +13,7 @@ import {
 
 async function startCombs(page: Page, setup: string, line: string): Promise<void> {
   await openSetup(page, setup);
-  await page.getByText(line, { exact: true }).click();
+  await page.getByLabel('How will the cut be seen?').selectOption({ label: line });
   await page.getByRole('button', { name: 'Make the check sheet' }).click();
   await page.waitForURL(/print/);
 }

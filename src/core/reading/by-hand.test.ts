@@ -1,7 +1,8 @@
 import fc from 'fast-check';
-import { readBorders, type FourBorders } from './borders';
-import { seededRng } from '../math/random';
+import { BORDER_CALIPER_SD_MM, readBorders, type FourBorders } from './borders';
+import { seededRng, standardNormal } from '../math/random';
 import { learnStep, readLadder } from './ladder';
+import { EYE_SD_MM } from './uncertainty';
 
 const near = (value: number): unknown => expect.closeTo(value, 12);
 const RULES = { side: 'outside', nominalMm: 1.5, borderSdMm: 0.07, toleranceMm: 0.3 } as const;
@@ -127,5 +128,41 @@ describe('the step of a ladder from two runs', () => {
     }
     expect(Math.sqrt(squares / claimed)).toBeGreaterThan(0.9);
     expect(Math.sqrt(squares / claimed)).toBeLessThan(1.1);
+  });
+});
+
+describe('coverage of 95 % intervals by simulation, 4,000 trials', () => {
+  const TRIALS = 4000;
+  const inside = (error: number, u: number): boolean => Math.abs(error) <= 1.959964 * u;
+
+  it('the shift from four borders by caliper', () => {
+    const rng = seededRng(41);
+    const noisy = (mm: number): number => mm + BORDER_CALIPER_SD_MM * standardNormal(rng);
+    let hits = 0;
+    for (let i = 0; i < TRIALS; i++) {
+      const [x, y] = [rng() - 0.5, rng() - 0.5];
+      const borders = { leftMm: noisy(3 - x), rightMm: noisy(3 + x), bottomMm: noisy(3 - y), topMm: noisy(3 + y) };
+      const read = readBorders(borders, { ...RULES, borderSdMm: BORDER_CALIPER_SD_MM });
+      if (!read.ok) throw new Error(read.error.kind);
+      const { shift, standardUncertaintyMm: u } = read.value;
+      hits += Number(inside(shift.x - x, u)) + Number(inside(shift.y - y, u));
+    }
+    expect(hits / (2 * TRIALS)).toBeGreaterThanOrEqual(0.94);
+    expect(hits / (2 * TRIALS)).toBeLessThanOrEqual(0.96);
+  });
+
+  it('the shift from a machine\u2019s own ladder, the best line or the half between two taken', () => {
+    const rng = seededRng(42);
+    const ladder = { first: 1, last: 21, middle: 11, stepMm: 0.1 };
+    let hits = 0;
+    for (let i = 0; i < TRIALS; i++) {
+      const trueMm = 1.4 * (rng() - 0.5);
+      const line = 11 + Math.round((2 * (trueMm + EYE_SD_MM * standardNormal(rng))) / ladder.stepMm) / 2;
+      const read = readLadder(ladder, line);
+      if (!read.ok || !read.value.shift) throw new Error('not read');
+      hits += Number(inside(read.value.shift.valueMm - trueMm, read.value.shift.standardUncertaintyMm));
+    }
+    expect(hits / TRIALS).toBeGreaterThanOrEqual(0.94);
+    expect(hits / TRIALS).toBeLessThanOrEqual(0.97);
   });
 });

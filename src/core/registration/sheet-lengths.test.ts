@@ -1,5 +1,6 @@
-import { apply, cornersOf, type Point } from '../geometry/affine';
+import { apply, cornersOf, identity, type Affine, type Point } from '../geometry/affine';
 import { fromParameters, NO_ERROR, toParameters } from '../geometry/error-parameters';
+import { seededRng, standardNormal } from '../math/random';
 import { fitMeasured } from './rule-fit';
 import {
   changeOn,
@@ -62,4 +63,34 @@ describe('lengths of a printed frame', () => {
     expect(Math.abs(told.value.squareness)).toBeLessThan(1e-9);
     expect(fit.ok && fit.value.untold).toEqual(['shift', 'rotation']);
   });
+});
+
+it('two-point distances on print and cut: 95 % intervals of scales and squareness cover, 2,000 trials', () => {
+  const rng = seededRng(43);
+  const sdMm = 0.05;
+  const truth = fromParameters({ ...NO_ERROR, scaleAcross: 0.003, scaleAlong: -0.002, squareness: 0.002 });
+  const wanted = [truth.xx - 1, truth.xy + truth.yx, truth.yy - 1];
+  const hits = [0, 0, 0];
+  for (let trial = 0; trial < 2000; trial++) {
+    const lengths = (map: Affine): Partial<Record<SheetLengthId, number>> =>
+      Object.fromEntries(
+        DISTANCE_IDS.map((id) => {
+          const [a, b] = endsOf(id, frame)!.map((p) => apply(map, p)) as [Point, Point];
+          return [id, Math.hypot(b.x - a.x, b.y - a.y) + sdMm * standardNormal(rng)];
+        }),
+      );
+    const fit = fitMeasured(changeOn(lengths(identity()), lengths(truth), frame, sdMm), corners);
+    if (!fit.ok) throw new Error(fit.error.kind);
+    const { map, covariance: c } = fit.value;
+    const shear = Math.sqrt(c[21]! + c[28]! + 2 * c[22]!);
+    const got = [map.xx - 1, map.xy + map.yx, map.yy - 1];
+    const doubts = [Math.sqrt(c[14]!), shear, Math.sqrt(c[35]!)];
+    got.forEach((b, i) => {
+      if (Math.abs(b - wanted[i]!) <= 1.959964 * doubts[i]!) hits[i]!++;
+    });
+  }
+  for (const h of hits) {
+    expect(h / 2000).toBeGreaterThanOrEqual(0.93);
+    expect(h / 2000).toBeLessThanOrEqual(0.97);
+  }
 });

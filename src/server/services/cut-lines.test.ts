@@ -11,6 +11,7 @@ import { cutAndRead, mustLoad } from '../../../scripts/run-calibration';
 import { analyse, type Analysis } from './analysis';
 import { confirmCorrection } from './confirm';
 import { acceptCorrection, changedOnly } from './corrections';
+import { cutInstructions } from './instructions';
 import { looksAnswered, looksOf } from './looks';
 import { mapHeadline, mapNotes, verdictLines } from './map-words';
 import { saveReading } from './readings';
@@ -133,6 +134,8 @@ describe('a pen in the holder', () => {
         [0, false],
       ],
     );
+    expect(cutInstructions(record).steps.join(' ')).toMatch(/Put the pen in place of the knife/);
+    expect(cutInstructions(record).steps.join(' ')).not.toMatch(/must lift cleanly/);
     expect(mapHeadline(record, a, 'mm')).toMatch(/by scale, rotation and squareness/);
     expect(mapNotes(a, 'mm').join(' ')).toMatch(/the shift is the pen\u2019s own/);
   });

@@ -1,4 +1,5 @@
 import 'server-only';
+import type { CutLine } from '@/core/shop/cut-lines';
 import type { Family } from '@/core/shop/words';
 import { LIFT_OFF_RIM_MM } from '@/core/target/lift-off';
 import type { CalibrationRecord, CutPlan } from './record';
@@ -128,8 +129,14 @@ interface CutSteps {
 const SAME_LOAD =
   'Leave the sheet where it lies, and choose "go on" or the same origin again at the machine: no unloading, no new mark reading.';
 
-const FORCE =
-  'Force first: make your machine\u2019s own test cut in the spare. A piece the same size must lift cleanly, liner unharmed.';
+/** What is made sure of before anything is cut or drawn. */
+const FIRST_STROKE: Readonly<Record<CutLine, string>> = {
+  weeded:
+    'Force first: make your machine\u2019s own test cut in the spare. A piece the same size must lift cleanly, liner unharmed.',
+  rubbed:
+    'Force first: make your machine\u2019s own test cut in the spare. The slit must go through the face, and mat or liner stay unharmed.',
+  pen: 'Put the pen in place of the knife as your machine\u2019s manual says, so that it touches when it is down and clears when it is up, and draw a stroke in the spare. Let lines keep the drawing\u2019s own order where the program offers it.',
+};
 
 function loadStep(record: CalibrationRecord, isConfirm: boolean): string {
   const { family } = record.setupRow.setup;
@@ -212,7 +219,7 @@ const isSameLoad = (record: CalibrationRecord, { plan }: CutSteps): boolean =>
 
 /** How the next set is cut, one thing at a time. */
 export const cutStepsFor = (record: CalibrationRecord, cut: CutSteps): Steps => [
-  ...(cut.plan.purpose === 'before' && !cut.isAgain ? [FORCE] : []),
+  ...(cut.plan.purpose === 'before' && !cut.isAgain ? [FIRST_STROKE[record.calibration.cutLine]] : []),
   ...(cut.plan.purpose === 'which_way' && record.definition.sets === 1 ? [PRINT_AGAIN] : []),
   isSameLoad(record, cut) ? SAME_LOAD : loadStep(record, cut.isConfirm || cut.isAgain),
   ...(isSameLoad(record, cut) ? sendInSameLoad(cut) : sendSteps(record, cut)),

@@ -114,14 +114,14 @@ export function StartForm({ view }: { readonly view: StartView }) {
             </label>
           ))}
         </fieldset>
-        {view.style === 'wedge' && (
-          <CutLinePicker chosen={cutLine} isCombOffered={isCombOffered} onChoose={setCutLine} />
-        )}
         <PagePicker own={view.page} page={page} system={view.system} onPage={setPage} />
         {!block.ok && (
           <p role="alert" className="notice">
             {`Too small with these marks: at least ${formatLength(block.error.neededWidthMm, view.system)} by ${formatLength(block.error.neededLengthMm, view.system)}.`}
           </p>
+        )}
+        {view.style === 'wedge' && (
+          <CutLinePicker chosen={cutLine} isCombOffered={isCombOffered} onChoose={setCutLine} />
         )}
         <label htmlFor="material" className="form-label">
           Material

@@ -34,6 +34,7 @@ const Discs = z.array(
     centre: Point,
     radiusMm: z.number(),
     holeRadiusMm: z.number(),
+    codeNo: z.number().int(),
   }),
 );
 const Rough = z.object({ kind: z.literal('rough'), spotNo: z.number().int(), centre: Point });

@@ -1,6 +1,6 @@
 import type { Point } from '../geometry/affine';
 import { roughCut } from './drawing';
-import type { DiscFigure } from './disc';
+import { discExtentMm, type DiscFigure } from './disc';
 import { circleAbout } from './lift-off';
 import { discName, figureName, type SheetDefinition, type WedgeFigure } from './sheet-definition';
 import { cutStrip, figureToSheet } from './wedge';
@@ -55,7 +55,7 @@ export function crossedBySpentSet(definition: SheetDefinition, shift: Point): re
       .filter((w) => w.setNo === 2 && isCrossed(extentOf(stripOnSheet(w), HALF_ROOM_MM - 1)))
       .map((w) => figureName(w)),
     ...definition.discs
-      .filter((d) => d.setNo === 2 && isCrossed(extentOf(circleAbout(d.centre, d.radiusMm), 0)))
+      .filter((d) => d.setNo === 2 && isCrossed(extentOf([d.centre], discExtentMm(d))))
       .map((d) => discName(d)),
   ];
 }

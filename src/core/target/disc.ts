@@ -11,12 +11,21 @@ export interface DiscFigure {
   readonly centre: Point;
   readonly radiusMm: number;
   readonly holeRadiusMm: number;
+  /** Word of the code book that its ring of dots shows. */
+  readonly codeNo: number;
 }
 
 /** The small disc beside a spot's wedges, and how much room it keeps free round its centre. */
 export const SMALL_DISC_MM = 4;
 export const SMALL_HOLE_MM = 2;
 export const SMALL_DISC_ROOM_MM = 7;
+/** The ring of code dots and a dot's size, as shares of the disc's radius: 7.9 and 0.75 for a disc of 6 mm. */
+export const CODE_RING_SHARE = 7.9 / 6;
+export const CODE_DOT_SHARE = 0.75 / 6;
+/** How far a disc's ink reaches from its middle: to the outside of its code dots. */
+export const discExtentMm = ({ radiusMm }: Pick<DiscFigure, 'radiusMm'>): number =>
+  radiusMm * (CODE_RING_SHARE + CODE_DOT_SHARE);
+
 /** A wall thinner than this is not told from none. */
 const LEAST_WALL_MM = 0.4;
 

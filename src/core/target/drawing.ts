@@ -11,7 +11,8 @@ import {
   type LiftOffFigure,
 } from './lift-off';
 import { COMB_MARKS, COMB_NUMBERS, combCuts, combToSheet } from './comb';
-import type { DiscFigure } from './disc';
+import { dotAngles } from './code-book';
+import { CODE_DOT_SHARE, CODE_RING_SHARE, type DiscFigure } from './disc';
 import type { CombFigure, RoughFigure, SetNo, SheetDefinition, WedgeFigure } from './sheet-definition';
 import {
   cutStrip,
@@ -84,18 +85,21 @@ export function combInk(figure: Pick<CombFigure, 'axis' | 'centre'>): readonly I
   ];
 }
 
-/** Ink of one disc: a solid round and, outside it, the pointer that shows which way is up. */
-export function discInk({ centre, radiusMm }: DiscFigure): readonly InkShape[] {
+/** Ink of one disc: a solid round, the ring of dots that says which it is, and outside it a pointer that shows which way is up. */
+export function discInk({ centre, radiusMm, codeNo }: DiscFigure): readonly InkShape[] {
   const { x, y } = centre;
+  const ring = radiusMm * CODE_RING_SHARE;
+  const tip = radiusMm + 2.95;
+  const dots = dotAngles(codeNo).map((angle): InkShape => {
+    const dot = { x: x + ring * Math.cos(angle), y: y + ring * Math.sin(angle) };
+    return { kind: 'fill', points: circleAbout(dot, radiusMm * CODE_DOT_SHARE, 24) };
+  });
   const pointer = [
-    { x, y: y + radiusMm + 2 },
-    { x: x - 0.9, y: y + radiusMm + 0.6 },
-    { x: x + 0.9, y: y + radiusMm + 0.6 },
+    { x, y: y + tip },
+    { x: x - 0.8, y: y + tip - 0.9 },
+    { x: x + 0.8, y: y + tip - 0.9 },
   ];
-  return [
-    { kind: 'fill', points: circleAbout(centre, radiusMm) },
-    { kind: 'fill', points: pointer },
-  ];
+  return [{ kind: 'fill', points: circleAbout(centre, radiusMm) }, ...dots, { kind: 'fill', points: pointer }];
 }
 
 /** One printed mm grid with its zero lines and numbers, for the rough position. */

@@ -1,6 +1,7 @@
 import type { Point } from '../geometry/affine';
 import { blockToSheet, CELL_LENGTH_MM, CELL_WIDTH_MM, ROUGH_REACH_MM, type Block, type Box } from './block';
 import { cellsOf, CHECK_KINDS, type Cell, type CheckKind, type Grid } from './cells';
+import { codeNoOf } from './code-book';
 import type { CombPlace } from './comb';
 import { COMB_CELL_LENGTH_MM, COMB_CELL_WIDTH_MM, combBoxes, combCentres, combGridOf } from './comb-layout';
 import { SMALL_DISC_MM, SMALL_HOLE_MM, type DiscFigure } from './disc';
@@ -112,6 +113,7 @@ function discsOf(block: Block, cell: Cell, spotNo: number, sets: readonly SetNo[
       centre: blockToSheet(block, pocket.left + pocket.width / 2, y),
       radiusMm: SMALL_DISC_MM,
       holeRadiusMm: SMALL_HOLE_MM,
+      codeNo: codeNoOf(setNo, spotNo),
     };
   });
 }

@@ -101,6 +101,14 @@ test('rims of lifted discs are compared with the printed strip of gaps', async (
   const heading = page.getByRole('heading', { name: /^Spot 1 \(/ });
   await expect(heading).toBeVisible();
   await page.getByText('Compare the rims with the printed strip of gaps').click();
+  // Keys in a list choose in the list: they do not move the picture.
+  const list = page.getByLabel('Rim on the left is like');
+  const seen = page.getByRole('img', { name: /^Disc 1 with its rims/ });
+  const before = await seen.textContent();
+  await list.focus();
+  await page.keyboard.press('ArrowDown');
+  await expect(list).not.toHaveValue('');
+  expect(await seen.textContent()).toBe(before);
   const own = rims.get(1);
   if (!own) throw new Error('no disc 1');
   const nearest = (mm: number): string => (Math.round(Math.max(1.1, Math.min(2.9, mm)) * 10) / 10).toFixed(2);

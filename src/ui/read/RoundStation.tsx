@@ -117,7 +117,8 @@ export function RoundStation({ view }: { readonly view: RoundView }) {
     choose(rest ? view.discs.indexOf(rest) : index);
   };
   const handleKey = (event: KeyboardEvent): void => {
-    if (event.target instanceof HTMLInputElement) return;
+    // A field's or a list's own keys stay with it.
+    if (event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement) return;
     const moved = roundKey(eye, event.key, event.shiftKey ? 0.5 : 0.05);
     if (moved) {
       event.preventDefault();

@@ -2,6 +2,7 @@ import { seededRng, type Rng } from '@/core/math/random';
 import { SVG_KINDS } from '../svg/svg-kinds.testing';
 import type { MoveRequest } from './cut-file';
 import { moveCutFile, surveyCutFile } from './move-cut-file';
+import { timed } from './work-time.testing';
 
 /**
  * Run as a program of its own with a bounded heap: looks at and moves many spoiled files of one format, and prints as JSON
@@ -110,9 +111,8 @@ const outcomes: Record<string, number> = {};
 let longestMs = 0;
 for (let i = 0; i < Number(count); i++) {
   const bytes = Uint8Array.from(Buffer.from(spoiled(SOURCES[format] ?? [], rng), 'latin1'));
-  const from = performance.now();
-  const outcome = outcomeOf(bytes, i % 2 === 0 ? request : bowed);
-  longestMs = Math.max(longestMs, performance.now() - from);
+  const { value: outcome, busyMs } = timed(() => outcomeOf(bytes, i % 2 === 0 ? request : bowed));
+  longestMs = Math.max(longestMs, busyMs);
   outcomes[outcome] = (outcomes[outcome] ?? 0) + 1;
 }
 console.log(JSON.stringify({ outcomes, longestMs, mostMb: process.resourceUsage().maxRSS / 1024 }));

@@ -134,10 +134,19 @@ describe('a pen in the holder', () => {
         [0, false],
       ],
     );
-    expect(cutInstructions(record).steps.join(' ')).toMatch(/Put the pen in place of the knife/);
-    expect(cutInstructions(record).steps.join(' ')).not.toMatch(/must lift cleanly/);
     expect(mapHeadline(record, a, 'mm')).toMatch(/by scale, rotation and squareness/);
     expect(mapNotes(a, 'mm').join(' ')).toMatch(/the shift is the pen\u2019s own/);
+  });
+
+  it.each([
+    ['weeded', /must lift cleanly/],
+    ['rubbed', /The slit must go through the face/],
+    ['pen', /Put the pen in place of the knife/],
+  ] as const)('%s: what to make sure of first is said at the cut', async (cutLine, words) => {
+    const shop = await makeShop(test.database, { error: NO_ERROR });
+    const input = { ...startOrder(shop, 'quick'), cutLine };
+    await startCalibration(test.database, shop.actor, input);
+    expect(cutInstructions(await mustLoad(test.database, input.id)).steps[0]).toMatch(words);
   });
 
   it('a machine whose scale is put right stays "cannot tell": the knife may be anywhere', async () => {

@@ -102,7 +102,7 @@ test('rims of lifted discs are compared with the printed strip of gaps', async (
   await expect(heading).toBeVisible();
   await page.getByText('Compare the rims with the printed strip of gaps').click();
   // Keys in a list choose in the list: they do not move the picture.
-  const list = page.getByLabel('Rim on the left is like');
+  const list = page.getByLabel('On the left the rim is like');
   const seen = page.getByRole('img', { name: /^Disc 1 with its rims/ });
   const before = await seen.textContent();
   await list.focus();
@@ -113,14 +113,14 @@ test('rims of lifted discs are compared with the printed strip of gaps', async (
   if (!own) throw new Error('no disc 1');
   const nearest = (mm: number): string => (Math.round(Math.max(1.1, Math.min(2.9, mm)) * 10) / 10).toFixed(2);
   for (const [side, mm] of [
-    ['on the left', own.left],
-    ['on the right', own.right],
-    ['towards you', own.towards],
-    ['away from you', own.away],
+    ['On the left', own.left],
+    ['On the right', own.right],
+    ['Towards you', own.towards],
+    ['Away from you', own.away],
   ] as const)
     await page
-      .getByLabel(`Rim ${side} is like`)
-      .selectOption({ label: (await optionFor(page, `Rim ${side} is like`, nearest(mm))) ?? '' });
+      .getByLabel(`${side} the rim is like`)
+      .selectOption({ label: (await optionFor(page, `${side} the rim is like`, nearest(mm))) ?? '' });
   await expectAccessible(page);
   await page.getByRole('button', { name: /It looks like this/ }).click();
   await expect(page.locator('.so-far .figures').first()).not.toHaveText('\u2013');

@@ -71,7 +71,9 @@ test('register by hand: what comes of the marks before the sheet is risked, resc
   await page.getByLabel('print: width, at the top').fill('132');
   await page.getByLabel('cut: width, at the top').fill('132.66');
   const cut = page.getByRole('status', { name: 'Against the print, the cut is' });
-  await expect(cut.getByRole('row', { name: /0\.50.% too/ })).toBeVisible();
+  // One length tells one scale: it is taken for both.
+  await expect(cut.getByRole('row', { name: /width 0\.50.% too wide/ })).toBeVisible();
+  await expect(cut.getByRole('row', { name: /length 0\.50.% too long/ })).toBeVisible();
   await expectAccessible(page);
 });
 

@@ -82,6 +82,8 @@ function ByCaliper({ name, system, onWidths }: WaysProps) {
   );
 }
 
+const capital = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);
+
 /** Every gap, and the half between two, which a rim may lie between. */
 const choicesOf = (gapsMm: readonly number[]): readonly number[] =>
   gapsMm.flatMap((gap, i) => {
@@ -97,7 +99,10 @@ function ByStrip({ name, gapsMm, system, onWidths }: WaysProps & { readonly gaps
     <div className="d-flex flex-wrap gap-3 mt-2">
       {PAIRS.flatMap(([, minus, plus]) => [minus, plus]).map((side) => (
         <div key={side}>
-          <label htmlFor={`${id} ${side}`} className="form-label">{`${name} ${side} is like`}</label>
+          <label
+            htmlFor={`${id} ${side}`}
+            className="form-label"
+          >{`${capital(side)} the ${name.toLowerCase()} is like`}</label>
           <select
             id={`${id} ${side}`}
             className="form-select figures"

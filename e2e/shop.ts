@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, type BrowserContext, type Page } from '@playwright/test';
-import { readCombPicture, readWedgePicture } from '@/core/simulate/read-picture';
+import { combStrokes, readCombPicture, readWedgePicture } from '@/core/simulate/read-picture';
 import { combAnswers, nearestAnswer } from '@/core/target/comb';
 import type { CheckKind } from '@/core/target/cells';
 import { defineSheet, type SetNo } from '@/core/target/sheet-definition';
@@ -169,17 +169,10 @@ interface SheetOnTable {
 /** Finds the tick in line on every comb of the stand-ins' picture, as one of the comb's own answers. */
 export const readCombsOnTable = (page: Page, sheetNo: number): Promise<Look[]> =>
   onceCut(async () => {
-    const strokes = (await cutsOnTable(page, sheetNo)).filter((c) => c.length === 2);
+    const cuts = await cutsOnTable(page, sheetNo);
     const { combs } = defineSheet({ block: blockNamed('A4'), checkKind: 'quick', style: 'comb' });
     return combs.map((comb) => {
-      const own = strokes.filter((stroke) => {
-        const [a, b] = stroke;
-        if (!a || !b) return false;
-        const isUpright = Math.abs(b.y - a.y) > Math.abs(b.x - a.x);
-        const off = { x: (a.x + b.x) / 2 - comb.centre.x, y: (a.y + b.y) / 2 - comb.centre.y };
-        const [along, aside] = comb.axis === 'across' ? [off.x, off.y] : [off.y, off.x];
-        return isUpright === (comb.axis === 'across') && Math.abs(along) < 28 && Math.abs(aside) < 8;
-      });
+      const own = combStrokes(comb, cuts);
       const seen = readCombPicture(comb, own);
       if (seen === null) throw new Error(`comb ${comb.spotNo} ${comb.axis} shows ${own.length} ticks`);
       const value = nearestAnswer(combAnswers(comb.spotNo), seen).readingMm;

@@ -1,6 +1,7 @@
 import { identity, type Affine } from '../geometry/affine';
 import { fromParameters, NO_ERROR, type ErrorParameters } from '../geometry/error-parameters';
 import { chiSquareQuantile, studentQuantile } from '../math/quantile';
+import { mapOnSheet, type Load } from '../geometry/load';
 import { seededRng, type Rng } from '../math/random';
 import {
   mapOf,
@@ -144,6 +145,24 @@ describe(`coverage by simulation, ${TRIALS} trials`, () => {
       for (const share of cover) expect(share).toBeGreaterThanOrEqual(IS_LONG ? 0.944 : low);
     },
   );
+
+  it('what is lost at a change of direction is the machine\u2019s: loads at 0, 90 and 180 degrees tell the same', () => {
+    const definition = defineSheet({ block: blockNamed('A4'), checkKind: 'full', style: 'comb' });
+    const backlash = { x: 0.06, y: -0.04 };
+    const loads = ([0, 90, 180] as const).map((turnDeg): Load => ({ turnDeg, face: 'ink-up' }));
+    const truth = fromParameters<'machine'>({ ...NO_ERROR, offsetAcrossMm: 0.3, scaleAlong: 0.002 });
+    const rng = seededRng(83);
+    const readings = loads.flatMap((load, i) =>
+      readCombSet(definition, mapOnSheet(truth, load), {
+        ...{ sdMm: 0.02, rng, uncertaintyMm: 0.03, backlash, load },
+      }).map((r) => ({ ...r, id: `${i} ${r.id}`, loadKey: `load ${i}` })),
+    );
+    const fit = fitReadings(readings, PLAIN_LOAD);
+    if (!fit.ok) throw new Error(fit.error.kind);
+    expect(Math.abs((fit.value.backlash.across?.halfMm ?? NaN) - 0.06)).toBeLessThan(0.012);
+    expect(Math.abs((fit.value.backlash.along?.halfMm ?? NaN) + 0.04)).toBeLessThan(0.012);
+    expect(Math.abs(fit.value.map.tx - 0.3)).toBeLessThan(0.02);
+  });
 
   it('combs of a machine in register, read by a steady eye: the spots\u2019 parts of the step keep rounding independent', () => {
     const definition = defineSheet({ block: blockNamed('A4'), checkKind: 'full', style: 'comb' });

@@ -43,29 +43,45 @@ function gapTo<F extends Frame>(from: Point<F>, piece: BulgePiece<F>, p: Point<F
   return Math.abs((p.x - from.x) * dy - (p.y - from.y) * dx) / length;
 }
 
+interface Halving<F extends Frame> {
+  readonly curve: Curve<F>;
+  readonly toleranceMm: number;
+  /** The one piece through three points of the curve. */
+  readonly through: (from: Point<F>, middle: Point<F>, to: Point<F>) => BulgePiece<F>;
+  readonly isFlat: (piece: BulgePiece<F>) => boolean;
+  readonly out: BulgePiece<F>[];
+}
+
+/** One stretch of a curve from t = low to high, its ends and middle known, halved until the quarter points lie near enough. */
+function halve<F extends Frame>(
+  work: Halving<F>,
+  [low, high]: readonly [number, number],
+  [from, middle, to]: readonly [Point<F>, Point<F>, Point<F>],
+  halvings: number,
+): void {
+  const half = (low + high) / 2;
+  const first = work.curve((low + half) / 2);
+  const second = work.curve((half + high) / 2);
+  const piece = work.through(from, middle, to);
+  const isNear = (p: Point<F>): boolean => gapTo(from, piece, p) <= work.toleranceMm;
+  if (halvings === 0 || (work.isFlat(piece) && isNear(middle) && isNear(first) && isNear(second))) {
+    work.out.push(piece);
+    return;
+  }
+  halve(work, [low, half], [from, first, middle], halvings - 1);
+  halve(work, [half, high], [middle, second, to], halvings - 1);
+}
+
 /**
  * A smooth curve as circular pieces, each through its ends and its middle, halved until the quarter points lie within the
  * tolerance. @param curve t from 0 to 1.
  */
-export function asBulges<F extends Frame>(
-  curve: Curve<F>,
-  toleranceMm: number,
-  [low, high]: readonly [number, number] = [0, 1],
-  halvings = MOST_HALVINGS,
-): readonly BulgePiece<F>[] {
-  const from = curve(low);
-  const middle = (low + high) / 2;
-  const piece = { to: curve(high), bulge: bulgeThrough(from, curve(middle), curve(high)) };
-  const gap = Math.max(
-    gapTo(from, piece, curve((low + middle) / 2)),
-    gapTo(from, piece, curve(middle)),
-    gapTo(from, piece, curve((middle + high) / 2)),
-  );
-  if (halvings === 0 || (gap <= toleranceMm && Math.abs(piece.bulge) <= 1)) return [piece];
-  return [
-    ...asBulges(curve, toleranceMm, [low, middle], halvings - 1),
-    ...asBulges(curve, toleranceMm, [middle, high], halvings - 1),
-  ];
+export function asBulges<F extends Frame>(curve: Curve<F>, toleranceMm: number): readonly BulgePiece<F>[] {
+  const out: BulgePiece<F>[] = [];
+  const through = (a: Point<F>, b: Point<F>, c: Point<F>): BulgePiece<F> => ({ to: c, bulge: bulgeThrough(a, b, c) });
+  const isFlat = ({ bulge }: BulgePiece<F>): boolean => Math.abs(bulge) <= 1;
+  halve({ curve, toleranceMm, through, isFlat, out }, [0, 1], [curve(0), curve(0.5), curve(1)], MOST_HALVINGS);
+  return out;
 }
 
 /** Point at a share t of a circular piece. */
@@ -78,24 +94,16 @@ export function bulgePoint<F extends Frame>(from: Point<F>, piece: BulgePiece<F>
   return { x: centre.x + radius * Math.cos(angle), y: centre.y + radius * Math.sin(angle) };
 }
 
-/** A smooth curve as chords within the tolerance; its start left out. */
+/** A part of a smooth curve as chords within the tolerance; its start left out. */
 export function asChords<F extends Frame>(
   curve: Curve<F>,
   toleranceMm: number,
   [low, high]: readonly [number, number] = [0, 1],
-  halvings = MOST_HALVINGS,
 ): readonly Point<F>[] {
-  const from = curve(low);
-  const middle = (low + high) / 2;
-  const piece = { to: curve(high), bulge: 0 };
-  const gap = Math.max(
-    gapTo(from, piece, curve((low + middle) / 2)),
-    gapTo(from, piece, curve(middle)),
-    gapTo(from, piece, curve((middle + high) / 2)),
-  );
-  if (halvings === 0 || gap <= toleranceMm) return [piece.to];
-  return [
-    ...asChords(curve, toleranceMm, [low, middle], halvings - 1),
-    ...asChords(curve, toleranceMm, [middle, high], halvings - 1),
-  ];
+  const out: BulgePiece<F>[] = [];
+  const through = (_a: Point<F>, _b: Point<F>, to: Point<F>): BulgePiece<F> => ({ to, bulge: 0 });
+  const isFlat = (): boolean => true;
+  const ends = [curve(low), curve((low + high) / 2), curve(high)] as const;
+  halve({ curve, toleranceMm, through, isFlat, out }, [low, high], ends, MOST_HALVINGS);
+  return out.map(({ to }) => to);
 }

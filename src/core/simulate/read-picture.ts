@@ -1,6 +1,14 @@
 import type { Point } from '../geometry/affine';
 import { wallDisplacement } from '../reading/observation';
-import { COMB_CUT_TICKS, COMB_PITCH_MM, COMB_READ_W, cutTickMm, type CombPlace } from '../target/comb';
+import {
+  COMB_BOX_LENGTH_MM,
+  COMB_BOX_WIDTH_MM,
+  COMB_CUT_TICKS,
+  COMB_PITCH_MM,
+  COMB_READ_W,
+  cutTickMm,
+  type CombPlace,
+} from '../target/comb';
 import type { DiscFigure } from '../target/disc';
 import { inkWedges, readingAt, type WedgePlace } from '../target/wedge';
 
@@ -29,6 +37,22 @@ export function readWedgePicture(place: WedgePlace, outline: readonly Point[]): 
   if (a === undefined || b === undefined || a === null || b === null) return null;
   const u = (a + b) / 2;
   return u < -0.5 || u > 2 * place.halfLengthMm + 0.5 ? null : readingAt(place.halfLengthMm, u);
+}
+
+/** Two-point strokes over a comb, across its row: what an eye takes for its cut ticks. Further off than 3 mm they are not. */
+export function combStrokes(
+  { axis, centre }: Pick<CombPlace, 'axis' | 'centre'>,
+  cuts: readonly (readonly Point[])[],
+): readonly (readonly Point[])[] {
+  return cuts.filter((cut) => {
+    const [a, b] = cut;
+    if (cut.length !== 2 || !a || !b) return false;
+    const isUpright = Math.abs(b.y - a.y) > Math.abs(b.x - a.x);
+    const off = { x: (a.x + b.x) / 2 - centre.x, y: (a.y + b.y) / 2 - centre.y };
+    const [along, aside] = axis === 'across' ? [off.x, off.y] : [off.y, off.x];
+    const isNear = Math.abs(along) < COMB_BOX_LENGTH_MM / 2 + 3 && Math.abs(aside) < COMB_BOX_WIDTH_MM / 2;
+    return isUpright === (axis === 'across') && isNear;
+  });
 }
 
 /**

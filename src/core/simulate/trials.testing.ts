@@ -13,7 +13,7 @@ import { circleAbout, LIFT_OFF_RING_OUTER_MM, liftOffCut } from '../target/lift-
 import { combAnswers, combCuts, nearestAnswer } from '../target/comb';
 import { readCombPicture, readWalls, readWedgePicture } from './read-picture';
 import type { SheetDefinition } from '../target/sheet-definition';
-import { cutStrip, figureToSheet, READING_STEP_MM } from '../target/wedge';
+import { AXES, cutStrip, figureToSheet, READING_STEP_MM } from '../target/wedge';
 
 export const PLAIN_LOAD: Load = { turnDeg: 0, face: 'ink-up' };
 
@@ -99,7 +99,10 @@ export function readCombSet(
   cut: Affine,
   eye: Eye & { readonly backlash?: Point; readonly load?: Load },
 ): CombReading[] {
-  const lost = eye.backlash ?? { x: 0, y: 0 };
+  // A machine's own axes: on a sheet loaded across them, what is lost across the feed shows along the sheet.
+  const { x, y } = eye.backlash ?? { x: 0, y: 0 };
+  const isAcross = eye.load !== undefined && eye.load.turnDeg % 180 !== 0;
+  const lost = isAcross ? { x: y, y: x } : { x, y };
   return definition.combs.flatMap((place): CombReading[] => {
     const off = {
       x: place.axis === 'across' ? place.approach * lost.x : 0,
@@ -128,6 +131,24 @@ export function readCombSet(
   });
 }
 
+/** One component of a round figure as it is written down: with noise, to the entered step. */
+function roundReading(
+  kind: RoundReading['kind'],
+  figure: { readonly spotNo: number; readonly centre: Point },
+  axis: RoundReading['axis'],
+  { sdMm, rng, uncertaintyMm, trueMm }: Eye & { readonly trueMm: number },
+): RoundReading {
+  const seen = trueMm + sdMm * standardNormal(rng);
+  return {
+    ...{ kind, axis, id: `${figure.spotNo} ${axis}`, centre: figure.centre },
+    readingMm: Math.round(seen / READING_STEP_MM) * READING_STEP_MM,
+    standardUncertaintyMm: uncertaintyMm,
+    loadKey: 'one',
+    load: PLAIN_LOAD,
+    fileShift: { x: 0, y: 0 },
+  };
+}
+
 /** Measures opposite walls of every disc of a set that a cut map makes, with noise and the entered step. */
 export function readWallSet(definition: SheetDefinition, setNo: 1 | 2, cut: Affine, eye: Eye): RoundReading[] {
   return definition.discs.flatMap((disc): RoundReading[] => {
@@ -137,49 +158,23 @@ export function readWallSet(definition: SheetDefinition, setNo: 1 | 2, cut: Affi
       circleAbout(disc.centre, disc.holeRadiusMm).map((p) => apply(cut, p)),
     );
     if (seen === null) return [];
-    return (['across', 'along'] as const).map((axis) => {
-      const noisy = (axis === 'across' ? seen.x : seen.y) + eye.sdMm * standardNormal(eye.rng);
-      return {
-        kind: 'wall',
-        id: `${disc.spotNo} ${axis}`,
-        axis,
-        centre: disc.centre,
-        readingMm: Math.round(noisy / READING_STEP_MM) * READING_STEP_MM,
-        standardUncertaintyMm: eye.uncertaintyMm,
-        loadKey: 'one',
-        load: PLAIN_LOAD,
-        fileShift: { x: 0, y: 0 },
-      };
-    });
+    return AXES.map((axis) =>
+      roundReading('wall', disc, axis, { ...eye, trueMm: axis === 'across' ? seen.x : seen.y }),
+    );
   });
 }
 
 export const mapOf = (parameters: ErrorParameters): Affine => fromParameters(parameters);
 
 /** Measures both pairs of opposite rims of every lift-off disc that a cut map makes, with eye noise and the entered step. */
-export function readRimSet(
-  definition: SheetDefinition,
-  cut: Affine,
-  eye: { readonly sdMm: number; readonly rng: Rng; readonly uncertaintyMm: number },
-): RoundReading[] {
+export function readRimSet(definition: SheetDefinition, cut: Affine, eye: Eye): RoundReading[] {
   return definition.liftOffs.flatMap((figure) => {
     const edge = liftOffCut(figure).map((p) => apply(cut, p));
-    return (['across', 'along'] as const).map((axis): RoundReading => {
+    return AXES.map((axis) => {
       const component = axis === 'across' ? 'x' : 'y';
       const from = edge.map((p) => p[component] - figure.centre[component]);
       const rims = [-Math.min(...from), Math.max(...from)].map((reach) => reach - LIFT_OFF_RING_OUTER_MM);
-      const seen = rimDisplacement(rims[0]!, rims[1]!) + eye.sdMm * standardNormal(eye.rng);
-      return {
-        kind: 'rim',
-        id: `${figure.spotNo} ${axis}`,
-        axis,
-        centre: figure.centre,
-        readingMm: Math.round(seen / READING_STEP_MM) * READING_STEP_MM,
-        standardUncertaintyMm: eye.uncertaintyMm,
-        loadKey: 'one',
-        load: PLAIN_LOAD,
-        fileShift: { x: 0, y: 0 },
-      };
+      return roundReading('rim', figure, axis, { ...eye, trueMm: rimDisplacement(rims[0]!, rims[1]!) });
     });
   });
 }

@@ -1,5 +1,5 @@
 import type { Point } from '../geometry/affine';
-import { ditherOf, type Axis } from './wedge';
+import { ditherOf, tenthsWord, type Axis } from './wedge';
 
 /**
  * Comb: a vernier. Printed ticks at a pitch of whole printer dots (25 at 300 dpi), and ticks cut or drawn at a pitch one
@@ -144,8 +144,3 @@ export const COMB_NUMBERS: readonly { readonly at: CombPoint; readonly text: str
   { at: { s: -5.2, w: -8.4 }, text: '\u22123' },
   { at: { s: 5.2, w: -8.4 }, text: '+3' },
 ];
-
-function tenthsWord(tenths: number): string {
-  if (tenths === 0) return '0';
-  return `${tenths > 0 ? '+' : '\u2212'}${Math.abs(tenths) === 10 ? '1' : '.5'}`;
-}

@@ -1,139 +1,13 @@
 import type { Point } from '../geometry/affine';
-import { referenceGapsMm } from './reference-gaps';
 import { blockToSheet, GAP_PITCH_MM, stripBoxes, TRAIL_LENGTH_MM, TRAIL_WIDTH_MM, type Block } from './block';
-import {
-  circleAbout,
-  countingMarks,
-  LIFT_OFF_DISC_MM,
-  LIFT_OFF_RING_INNER_MM,
-  LIFT_OFF_RING_OUTER_MM,
-  liftOffCut,
-  type LiftOffFigure,
-} from './lift-off';
-import { COMB_MARKS, COMB_NUMBERS, combCuts, combToSheet } from './comb';
-import { dotAngles } from './code-book';
-import { CODE_DOT_SHARE, CODE_RING_SHARE, type DiscFigure } from './disc';
-import type { CombFigure, RoughFigure, SetNo, SheetDefinition, WedgeFigure } from './sheet-definition';
-import {
-  cutStrip,
-  figureToSheet,
-  inkWedges,
-  isNumberedTick,
-  meetingPointMm,
-  TICK_TENTHS,
-  type FigurePoint,
-} from './wedge';
-
-/** What is printed or cut, in the sheet frame, mm. */
-export type InkShape =
-  | { readonly kind: 'fill'; readonly points: readonly Point[] }
-  | { readonly kind: 'line'; readonly points: readonly Point[]; readonly widthMm: number }
-  | InkText;
-
-/** Text stands on `at` (its baseline's middle), turned counter-clockwise. Height is that of a capital. */
-export interface InkText {
-  readonly kind: 'text';
-  readonly at: Point;
-  readonly text: string;
-  readonly heightMm: number;
-  readonly turnDeg: 0 | 90 | 270;
-}
+import { combCuts } from './comb';
+import { combInk, discInk, HAIR_MM, liftOffInk, line, roughInk, text, wedgeInk, type InkShape } from './figure-ink';
+import { circleAbout, liftOffCut } from './lift-off';
+import { referenceGapsMm } from './reference-gaps';
+import type { RoughFigure, SetNo, SheetDefinition } from './sheet-definition';
+import { cutStrip, figureToSheet } from './wedge';
 
 export type CutPath = readonly Point[];
-
-const HAIR_MM = 0.1;
-const TICK_MM = 0.15;
-
-const line = (points: readonly Point[], widthMm = TICK_MM): InkShape => ({ kind: 'line', points, widthMm });
-
-function text(at: Point, words: string, heightMm: number, turnDeg: 0 | 90 | 270 = 0): InkText {
-  return { kind: 'text', at, text: words, heightMm, turnDeg };
-}
-
-/** Ink of one wedge: two wedges, ticks on both sides (never displaced), numbers on the side of the upper wedge's thin end. */
-export function wedgeInk(figure: WedgeFigure): readonly InkShape[] {
-  const at = (p: FigurePoint): Point => figureToSheet(figure, p);
-  const h = figure.halfLengthMm;
-  const fills: InkShape[] = inkWedges(h, figure.ditherMm).map((wedge) => ({ kind: 'fill', points: wedge.map(at) }));
-  const ticks = TICK_TENTHS.flatMap((tenths) => {
-    const u = meetingPointMm(h, tenths / 10);
-    const end = isNumberedTick(tenths) ? 3.4 : 2.9;
-    return [1, -1].map((side) => line([at({ u, v: side * 2.4 }), at({ u, v: side * end })]));
-  });
-  const numbers = TICK_TENTHS.filter(isNumberedTick).map((tenths) =>
-    text(
-      at({ u: meetingPointMm(h, tenths / 10), v: figure.axis === 'along' ? -4.9 : 3.6 }),
-      numberWord(tenths),
-      1.2,
-      figure.axis === 'along' ? 0 : 270,
-    ),
-  );
-  return [...fills, ...ticks, ...numbers];
-}
-
-function numberWord(tenths: number): string {
-  if (tenths === 0) return '0';
-  return `${tenths > 0 ? '+' : '\u2212'}${Math.abs(tenths) === 10 ? '1' : '.5'}`;
-}
-
-/** Ink of one comb: the printed row, its numbers in tenths, and the ruler for whole pitches. */
-export function combInk(figure: Pick<CombFigure, 'axis' | 'centre'>): readonly InkShape[] {
-  const turnDeg = figure.axis === 'across' ? 0 : 90;
-  return [
-    ...COMB_MARKS.map((mark) => line([combToSheet(figure, mark.from), combToSheet(figure, mark.to)], mark.widthMm)),
-    ...COMB_NUMBERS.map(({ at, text: words }) => text(combToSheet(figure, at), words, 1.2, turnDeg)),
-  ];
-}
-
-/** Ink of one disc: a solid round, the ring of dots that says which it is, and outside it a pointer that shows which way is up. */
-export function discInk({ centre, radiusMm, codeNo }: DiscFigure): readonly InkShape[] {
-  const { x, y } = centre;
-  const ring = radiusMm * CODE_RING_SHARE;
-  const tip = radiusMm + 2.95;
-  const dots = dotAngles(codeNo).map((angle): InkShape => {
-    const dot = { x: x + ring * Math.cos(angle), y: y + ring * Math.sin(angle) };
-    return { kind: 'fill', points: circleAbout(dot, radiusMm * CODE_DOT_SHARE, 24) };
-  });
-  const pointer = [
-    { x, y: y + tip },
-    { x: x - 0.8, y: y + tip - 0.9 },
-    { x: x + 0.8, y: y + tip - 0.9 },
-  ];
-  return [{ kind: 'fill', points: circleAbout(centre, radiusMm) }, ...dots, { kind: 'fill', points: pointer }];
-}
-
-/** One printed mm grid with its zero lines and numbers, for the rough position. */
-export function roughInk(rough: RoughFigure): readonly InkShape[] {
-  const { x, y } = rough.centre;
-  const shapes: InkShape[] = [];
-  for (let i = -rough.reachMm; i <= rough.reachMm; i++) {
-    const width = gridLineWidth(i);
-    shapes.push(
-      line(
-        [
-          { x: x + i, y: y - rough.reachMm },
-          { x: x + i, y: y + rough.reachMm },
-        ],
-        width,
-      ),
-    );
-    shapes.push(
-      line(
-        [
-          { x: x - rough.reachMm, y: y + i },
-          { x: x + rough.reachMm, y: y + i },
-        ],
-        width,
-      ),
-    );
-  }
-  return shapes;
-}
-
-function gridLineWidth(i: number): number {
-  if (i === 0) return 0.35;
-  return i % 5 === 0 ? 0.2 : HAIR_MM;
-}
 
 /** The cut L: a closed outline 1.5 mm wide whose outer corner is the place read. */
 export function roughCut(rough: RoughFigure): CutPath {
@@ -252,16 +126,6 @@ export function inkOf(definition: SheetDefinition, code: string): readonly InkSh
     ...definition.liftOffs.flatMap(liftOffInk),
     ...definition.roughs.flatMap(roughInk),
     ...(definition.trailCentre ? trailInk(definition.trailCentre) : []),
-  ];
-}
-
-/** Ink of one lift-off disc: the dark disc, the dots that count its spot, and the closed ring that a program traces. */
-export function liftOffInk(figure: LiftOffFigure): readonly InkShape[] {
-  const middle = (LIFT_OFF_RING_INNER_MM + LIFT_OFF_RING_OUTER_MM) / 2;
-  return [
-    { kind: 'fill', points: circleAbout(figure.centre, LIFT_OFF_DISC_MM) },
-    ...countingMarks(figure).map((points): InkShape => ({ kind: 'fill', points })),
-    line(circleAbout(figure.centre, middle), LIFT_OFF_RING_OUTER_MM - LIFT_OFF_RING_INNER_MM),
   ];
 }
 

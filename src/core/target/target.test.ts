@@ -5,7 +5,8 @@ import { blockNamed, boxesOverlap, layOutBlock, ownMarkExtent, USUAL_MARKS } fro
 import { canonicalJson } from './canonical-json';
 import { combCuts } from './comb';
 import { crossedBySpentSet } from './crossing';
-import { cutOf, inkOf, type InkShape } from './drawing';
+import { cutOf, inkOf } from './drawing';
+import type { InkShape } from './figure-ink';
 import type { CheckKind } from './cells';
 import { keepOuts } from './keep-outs';
 import { checkKindsOf, defineSheet, stylesOf, type FigureStyle } from './sheet-definition';

@@ -69,6 +69,12 @@ export const readingAt = (h: number, u: number): number => (h - u) / h;
 export const TICK_TENTHS: readonly number[] = Array.from({ length: 21 }, (_, i) => 10 - i);
 export const isNumberedTick = (tenths: number): boolean => tenths % 5 === 0;
 
+/** What is printed at a numbered tick: halves and wholes of a mm. */
+export function tenthsWord(tenths: number): string {
+  if (tenths === 0) return '0';
+  return `${tenths > 0 ? '+' : '\u2212'}${Math.abs(tenths) === 10 ? '1' : '.5'}`;
+}
+
 /**
  * Known displacement of a spot's ink along v: spreads the readings over one step, so that rounding is independent from
  * spot to spot. delta_i = ((5 i mod 9) - 4) step / 9, i = spot number - 1. The reading is corrected by it.

@@ -107,7 +107,7 @@ export const MOST_DEPTH = 64;
 /** Nothing that is cut lies farther from its origin than a whole roll is long. */
 export const FARTHEST_MM = 100_000;
 /** Pieces that bending may make of all the curves and long lines of a file. */
-export const MOST_PIECES = 500_000;
+export const MOST_PIECES = 250_000;
 
 /** Pieces that bending may still come to, counted down. */
 export interface PiecesLeft {

@@ -1,6 +1,4 @@
-import type { MoveRequest } from './cut-file';
-import { moveCutFile, surveyCutFile } from './move-cut-file';
-import { timed } from './work-time.testing';
+import { answersTo } from './ask-file.testing';
 
 /**
  * Run as a program of its own with a bounded heap: reads and moves one large file three ways, and prints as JSON how long
@@ -61,32 +59,12 @@ const FILES: Readonly<Record<string, () => string>> = {
   'DXF of 64 MB of groups': () => dxf('1\n\n'.repeat(20_000_000)),
 };
 
-const request: MoveRequest = {
-  by: 'colour',
-  names: ['#ff0000', 'pen 1', 'colour 1'],
-  move: { affine: { xx: 1.001, xy: 0.002, yx: -0.001, yy: 0.999, tx: 1, ty: 2 } },
-};
-const bowed: MoveRequest = {
-  ...request,
-  move: { ...request.move, bow: { perMm: 1e-5, along: 'y', pivot: { x: 0, y: 0 } } },
-};
-
-function answers(name: string): object {
-  const bytes = Uint8Array.from(Buffer.from((FILES[name] as () => string)(), 'latin1'));
-  const asked = {
-    survey: () => surveyCutFile(bytes),
-    move: () => moveCutFile(bytes, request),
-    bowed: () => moveCutFile(bytes, bowed),
-  };
-  return Object.fromEntries(
-    Object.entries(asked).map(([what, ask]) => {
-      const { value: answer, busyMs } = timed(() => ask());
-      const outcome = answer.ok ? ('movedCount' in answer.value ? 'moved' : 'read') : answer.error.kind;
-      return [what, { outcome, ms: Math.round(busyMs) }];
-    }),
-  );
-}
-
 const [, , name] = process.argv;
 if (name === undefined) console.log(JSON.stringify(Object.keys(FILES)));
-else console.log(JSON.stringify({ answers: answers(name), mostMb: Math.round(process.resourceUsage().maxRSS / 1024) }));
+else
+  console.log(
+    JSON.stringify({
+      answers: answersTo((FILES[name] as () => string)()),
+      mostMb: Math.round(process.resourceUsage().maxRSS / 1024),
+    }),
+  );

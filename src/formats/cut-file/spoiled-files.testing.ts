@@ -1,23 +1,14 @@
 import { seededRng, type Rng } from '@/core/math/random';
 import { SVG_KINDS } from '../svg/svg-kinds.testing';
+import { BEND, LONGEST_MS, MOVE } from './ask-file.testing';
 import type { MoveRequest } from './cut-file';
 import { moveCutFile, surveyCutFile } from './move-cut-file';
-import { timed } from './work-time.testing';
+import { timedAtBest } from './work-time.testing';
 
 /**
  * Run as a program of its own with a bounded heap: looks at and moves many spoiled files of one format, and prints as JSON
  * what came of them, the longest that one took, and the most memory the whole program ever had.
  */
-const request: MoveRequest = {
-  by: 'colour',
-  names: ['#ff0000', 'pen 1', 'colour 1', 'colour 7'],
-  move: { affine: { xx: 1.001, xy: 0.002, yx: -0.001, yy: 0.999, tx: 1, ty: 2 } },
-};
-const bowed: MoveRequest = {
-  ...request,
-  move: { ...request.move, bow: { perMm: 1e-5, along: 'y', pivot: { x: 0, y: 0 } } },
-};
-
 const HPGL = [
   'IN;VS20;SP1;PU40,40;PD80,40,80,80,40,80,40,40;PU;SP2;PU400,400;PD440,400;PU0,0;SP0;',
   '\u001b%0BIN;SP1;PA40,40;PR;PD40,0,0,40;AA100,100,90;CI50;PU;SP2;LBhello\u0003PD40,0;AR10,10,-45,5;SC;IP;',
@@ -111,7 +102,7 @@ const outcomes: Record<string, number> = {};
 let longestMs = 0;
 for (let i = 0; i < Number(count); i++) {
   const bytes = Uint8Array.from(Buffer.from(spoiled(SOURCES[format] ?? [], rng), 'latin1'));
-  const { value: outcome, busyMs } = timed(() => outcomeOf(bytes, i % 2 === 0 ? request : bowed));
+  const { value: outcome, busyMs } = timedAtBest(() => outcomeOf(bytes, i % 2 === 0 ? MOVE : BEND), LONGEST_MS);
   longestMs = Math.max(longestMs, busyMs);
   outcomes[outcome] = (outcomes[outcome] ?? 0) + 1;
 }

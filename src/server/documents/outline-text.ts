@@ -3,7 +3,7 @@ import { createRequire } from 'node:module';
 import { readFileSync } from 'node:fs';
 import { create, type Font } from 'fontkit';
 import { then, type Affine } from '@/core/geometry/affine';
-import type { InkText } from '@/core/target/drawing';
+import type { InkText } from '@/core/target/figure-ink';
 import { mapCommands, type PathCommand } from '@/formats/vector-drawing';
 
 let font: Font | null = null;

@@ -3,7 +3,8 @@ import { apply, translation, type Affine, type Point } from '@/core/geometry/aff
 import { sheetToFile, type FileAxes } from '@/core/geometry/file-axes';
 import type { Load } from '@/core/geometry/load';
 import { OWN_MARK_MM, ownMarkCentres, ownMarkExtent, type Block } from '@/core/target/block';
-import { backInkOf, cutOf, inkOf, type CutPath, type InkShape } from '@/core/target/drawing';
+import { backInkOf, cutOf, inkOf, type CutPath } from '@/core/target/drawing';
+import type { InkShape } from '@/core/target/figure-ink';
 import type { SetNo, SheetDefinition } from '@/core/target/sheet-definition';
 import {
   mapCommands,

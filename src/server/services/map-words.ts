@@ -61,7 +61,7 @@ function decisionWords(p: PartJudgement): string {
 
 const COUNT = ['No setting', 'One setting brings', 'Two settings bring', 'Three settings bring', 'Four settings bring'];
 
-const PEN_ALONE =
+export const PEN_ALONE =
   'A pen drew this sheet. Scale, rotation and squareness are the machine\u2019s, whatever it holds; the shift is the pen\u2019s own, so it is neither keyed in nor passed. Check the knife with its own sheet, or measure knife against pen once and write it down with the cutter.';
 
 /** The verdict in a sentence or two. */
@@ -135,7 +135,6 @@ function backlashWords({ backlash }: Analysis['fit'], system: UnitSystem): strin
 export function mapNotes(analysis: Analysis, system: UnitSystem): readonly string[] {
   const { fit } = analysis;
   const notes: string[] = [];
-  if (isPenAlone(analysis)) notes.push(PEN_ALONE);
   const untold = fit.untold.filter((part) => part !== KNIFE_SHIFT_UNTOLD);
   if (untold.length > 0)
     notes.push(`These readings cannot tell: ${untold.join(', ')}. Read more spots, spread over the sheet.`);
@@ -174,8 +173,10 @@ export function verdictLines(
     cannot_tell: isPenAlone(analysis) ? PEN_ALONE : adviceWords(advice),
   }[verdict];
   return {
-    constant: `Constant error ${formatLength(bounds.worstMm, system)} at the worst corner, below ${formatLength(bounds.upperMm, system)} with 95 % confidence; ${formatLength(record.calibration.toleranceMm, system)} allowed.`,
-    next: `Next job: 95 in 100 stay within ${formatLength(next.q95Mm, system)}; ${share} in 100 would be out. Reckoned with marks that scatter by ${formatLength(markSdMm, system)}${analysis.noise.kind === 'estimated' ? '' : ', assumed'}.`,
+    constant: `${isPenAlone(analysis) ? 'By scale, rotation and squareness alone, constant' : 'Constant'} error ${formatLength(bounds.worstMm, system)} at the worst corner, below ${formatLength(bounds.upperMm, system)} with 95 % confidence; ${formatLength(record.calibration.toleranceMm, system)} allowed.`,
+    next: isPenAlone(analysis)
+      ? 'Next job: not known while the knife\u2019s own shift is not known.'
+      : `Next job: 95 in 100 stay within ${formatLength(next.q95Mm, system)}; ${share} in 100 would be out. Reckoned with marks that scatter by ${formatLength(markSdMm, system)}${analysis.noise.kind === 'estimated' ? '' : ', assumed'}.`,
     advice: told,
   };
 }

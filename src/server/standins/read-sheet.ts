@@ -1,9 +1,9 @@
 import 'server-only';
 import type { Point } from '@/core/geometry/affine';
 import { standardNormal, type Rng } from '@/core/math/random';
-import { readCombPicture, readWalls, readWedgePicture } from '@/core/simulate/read-picture';
-import { COMB_BOX_LENGTH_MM, COMB_REACH_MM, combAnswers, nearestAnswer } from '@/core/target/comb';
-import type { CombFigure, SheetDefinition, WedgeFigure } from '@/core/target/sheet-definition';
+import { combStrokes, readCombPicture, readWedgePicture } from '@/core/simulate/read-picture';
+import { COMB_REACH_MM, combAnswers, nearestAnswer } from '@/core/target/comb';
+import type { SheetDefinition, WedgeFigure } from '@/core/target/sheet-definition';
 import { rimDisplacement } from '@/core/reading/observation';
 import { LIFT_OFF_REACH_MM, LIFT_OFF_RING_OUTER_MM } from '@/core/target/lift-off';
 import { figureToSheet, READING_STEP_MM, WEDGE_REACH_MM } from '@/core/target/wedge';
@@ -64,18 +64,6 @@ export function readWedges(
     });
 }
 
-/** Two-point strokes near a comb, as long as its ticks: what an eye takes for its cut lines. */
-function strokesOver(comb: CombFigure, cuts: readonly (readonly Point[])[]): readonly (readonly Point[])[] {
-  return cuts.filter((cut) => {
-    const [a, b] = cut;
-    if (cut.length !== 2 || !a || !b) return false;
-    const isAcross = Math.abs(b.y - a.y) > Math.abs(b.x - a.x);
-    const middle = { x: (a.x + b.x) / 2 - comb.centre.x, y: (a.y + b.y) / 2 - comb.centre.y };
-    const [along, aside] = comb.axis === 'across' ? [middle.x, middle.y] : [middle.y, middle.x];
-    return isAcross === (comb.axis === 'across') && Math.abs(along) < COMB_BOX_LENGTH_MM / 2 + 3 && Math.abs(aside) < 8;
-  });
-}
-
 /** A stand-in for the operator: finds the tick in line on every comb, with the eye's noise and the comb's own steps. */
 export function readCombs(
   definition: SheetDefinition,
@@ -84,33 +72,11 @@ export function readCombs(
 ): readonly SeenFigure[] {
   return definition.combs.map((comb) => {
     const { spotNo, axis } = comb;
-    const seen = readCombPicture(comb, strokesOver(comb, cuts));
+    const seen = readCombPicture(comb, combStrokes(comb, cuts));
     if (seen === null || Math.abs(seen) > COMB_REACH_MM) return { spotNo, axis, readingMm: null };
     const noisy = seen + eye.sdMm * standardNormal(eye.rng);
     return { spotNo, axis, readingMm: nearestAnswer(combAnswers(spotNo), noisy).readingMm };
   });
-}
-
-/** A stand-in for the operator with a caliper: the walls of ink left round the hole of every disc of a set. */
-export function measureWalls(
-  definition: SheetDefinition,
-  setNo: number,
-  cuts: readonly (readonly Point[])[],
-  eye: Eye,
-): readonly SeenRims[] {
-  const rounded = (mm: number): number =>
-    Number((Math.round((mm + eye.sdMm * standardNormal(eye.rng)) / READING_STEP_MM) * READING_STEP_MM).toFixed(2));
-  return definition.discs
-    .filter((d) => d.setNo === setNo)
-    .map((disc) => {
-      const hole = ringOver(disc.centre, cuts);
-      const seen = hole ? readWalls(disc, hole) : null;
-      return {
-        spotNo: disc.spotNo,
-        acrossMm: seen && rounded(seen.x),
-        alongMm: seen && rounded(seen.y),
-      };
-    });
 }
 
 export interface SeenRims {

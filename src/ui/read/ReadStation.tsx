@@ -4,28 +4,16 @@ import Link from 'next/link';
 import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { nextTurn, type TurnDeg } from '@/core/geometry/load';
 import { figureName, type SheetDefinition } from '@/core/target/sheet-definition';
-import { formatFixed, type UnitSystem } from '@/core/units/length';
-import { TablePicture } from './TablePicture';
-import {
-  combFromTouch,
-  isTall,
-  leapt,
-  LOOK_WORDS,
-  nudged,
-  reachOf,
-  settled,
-  turnOf,
-  type LookFigure,
-} from './figure-look';
-import { type FigureTurn, keysFor, keyStep, readingFromTouch } from './wedge-view';
+import type { UnitSystem } from '@/core/units/length';
+import { isTall, leapt, nudged, settled, turnOf, type LookFigure } from './figure-look';
+import { FigureLoupe } from './FigureLoupe';
 import { ReadingSheet } from './ReadingSheet';
 import { ReadSoFar } from './ReadSoFar';
-import { ReadingNumber } from './ReadingNumber';
-import { NotRead } from './NotRead';
 import { slotKey, type Kept } from './slot';
+import { StationControls } from './StationControls';
+import { TablePicture } from './TablePicture';
 import { useReadings, type ReadingKeeper } from './use-readings';
-import { CombLoupe } from './CombLoupe';
-import { WedgeLoupe } from './WedgeLoupe';
+import { keyStep } from './wedge-view';
 
 export interface ReadView {
   readonly cutSetId: string;
@@ -167,9 +155,17 @@ export function ReadStation({ view }: { readonly view: ReadView }) {
       <div className="station-figure">
         <h2>{`Spot ${figure.spotNo}, ${figure.axis}: make the picture look like the sheet`}</h2>
         <div className={`at-loupe ${isTall(figure, turn) ? 'upright' : 'lying'}`}>
-          <Loupe figure={figure} valueMm={valueMm} turn={turn} onValue={station.setValue} />
+          <FigureLoupe figure={figure} valueMm={valueMm} turn={turn} onValue={station.setValue} />
           <div>
-            <StationControls station={station} figure={figure} turn={turn} system={view.system} />
+            <StationControls
+              figure={figure}
+              valueMm={valueMm}
+              turn={turn}
+              system={view.system}
+              keeper={keeper}
+              onValue={station.setValue}
+              onAnswer={station.answer}
+            />
           </div>
         </div>
         <ReadSoFar
@@ -187,122 +183,6 @@ export function ReadStation({ view }: { readonly view: ReadView }) {
         )}
       </div>
     </div>
-  );
-}
-
-interface LoupeProps {
-  readonly figure: LookFigure;
-  readonly valueMm: number;
-  readonly turn: FigureTurn;
-  readonly onValue: (mm: number) => void;
-}
-
-/** The figure drawn large for the value entered. */
-function Loupe({ figure, valueMm, turn, onValue }: LoupeProps) {
-  const { spotNo, axis } = figure;
-  const mm = formatFixed(valueMm, 2, true);
-  if (figure.kind === 'comb')
-    return (
-      <CombLoupe
-        figure={figure}
-        readingMm={valueMm}
-        turn={turn}
-        label={`Comb ${spotNo} ${axis} with the ticks in one line at ${mm}`}
-        onTouch={(place) => {
-          onValue(combFromTouch(figure, place, turn, valueMm));
-        }}
-      />
-    );
-  return (
-    <WedgeLoupe
-      halfLengthMm={figure.halfLengthMm}
-      ditherMm={figure.ditherMm}
-      readingMm={valueMm}
-      turn={turn}
-      numbersAtV={axis === 'along' ? -4.6 : 3.9}
-      label={`Wedge ${spotNo} ${axis} with the tips meeting at ${mm}`}
-      onTouch={(place) => {
-        onValue(readingFromTouch(place, turn, figure.halfLengthMm));
-      }}
-    />
-  );
-}
-
-interface ControlsProps {
-  readonly station: Station;
-  readonly figure: LookFigure;
-  readonly turn: FigureTurn;
-  readonly system: UnitSystem;
-}
-
-/** The number, the two keys that move the cut, and what can be said of the figure. */
-function StationControls({ station, figure, turn, system }: ControlsProps) {
-  const { valueMm, setValue, answer, keeper } = station;
-  const [less, more] = keysFor(turn);
-  const words = LOOK_WORDS[figure.kind];
-  const nudge = (steps: number): void => {
-    setValue(nudged(figure, valueMm, steps));
-  };
-  return (
-    <>
-      <ReadingNumber
-        label={words.number}
-        reachMm={reachOf(figure)}
-        beyondWords={words.beyond}
-        settle={(mm) => settled(figure, mm)}
-        valueMm={valueMm}
-        system={system}
-        onChange={setValue}
-        onEnter={(mm) => {
-          answer('read', mm);
-        }}
-      />
-      <p className="d-flex flex-wrap gap-2 mb-1">
-        <button
-          type="button"
-          className="btn btn-quiet"
-          aria-label="less"
-          onClick={() => {
-            nudge(-1);
-          }}
-        >
-          {less}
-        </button>
-        <button
-          type="button"
-          className="btn btn-quiet"
-          aria-label="more"
-          onClick={() => {
-            nudge(1);
-          }}
-        >
-          {more}
-        </button>
-        <button
-          type="button"
-          className="btn btn-primary flex-fill"
-          onClick={() => {
-            answer('read');
-          }}
-        >
-          It looks like this <span className="key">Enter</span>
-        </button>
-      </p>
-      <p className="quiet mb-1">
-        {words.touch}, then fine-tune with {less} {more} (Shift: {words.leap}).
-      </p>
-      <NotRead onAnswer={answer} />
-      <p className="mb-2" role="status">
-        {keeper.notice}
-        {keeper.waiting > 0 && (
-          <button
-            type="button"
-            className="btn-plain ms-2"
-            onClick={keeper.retry}
-          >{`Send ${keeper.waiting} again`}</button>
-        )}
-      </p>
-    </>
   );
 }
 

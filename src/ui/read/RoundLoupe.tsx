@@ -1,7 +1,7 @@
 'use client';
 
 import { useId, useRef, type PointerEvent } from 'react';
-import { discInk, liftOffInk } from '@/core/target/drawing';
+import { discInk, liftOffInk } from '@/core/target/figure-ink';
 import { LIFT_OFF_CLEAR_MM } from '@/core/target/lift-off';
 import type { Point } from '@/core/geometry/affine';
 import type { DiscFigure } from '@/core/target/disc';

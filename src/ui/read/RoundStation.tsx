@@ -8,6 +8,7 @@ import { formatLength, type UnitSystem } from '@/core/units/length';
 import { EdgesMeasured, type Measured } from './EdgesMeasured';
 import { RoundLoupe } from './RoundLoupe';
 import { clampRound, edgeOf, roundKey, withSeen, type DiscView, type RoundFigure } from './round-view';
+import { LooksLikeThis } from './LooksLikeThis';
 import { NotRead } from './NotRead';
 import { slotKey, type Kept } from './slot';
 import { TablePicture } from './TablePicture';
@@ -156,15 +157,11 @@ export function RoundStation({ view }: { readonly view: RoundView }) {
           Arrow keys move the cut the way they point (Shift: half a mm); drag it with a finger. {EDGE_WORDS[edge.name]}
         </p>
         <p className="d-flex flex-wrap gap-2">
-          <button
-            type="button"
-            className="btn btn-primary flex-fill"
+          <LooksLikeThis
             onClick={() => {
               answer('read');
             }}
-          >
-            It looks like this <span className="key">Enter</span>
-          </button>
+          />
         </p>
         <NotRead onAnswer={answer} />
         <p role="status">{keeper.notice}</p>

@@ -1,5 +1,5 @@
 import { memo } from 'react';
-import type { InkShape } from '@/core/target/drawing';
+import type { InkShape } from '@/core/target/figure-ink';
 
 const points = (shape: { readonly points: readonly { x: number; y: number }[] }): string =>
   shape.points.map((p) => `${p.x.toFixed(3)},${p.y.toFixed(3)}`).join(' ');

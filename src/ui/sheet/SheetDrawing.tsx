@@ -1,7 +1,8 @@
 import type { ReactNode } from 'react';
 import type { Point } from '@/core/geometry/affine';
 import { OWN_MARK_MM } from '@/core/target/block';
-import { cutOf, inkOf, type InkShape } from '@/core/target/drawing';
+import { cutOf, inkOf } from '@/core/target/drawing';
+import type { InkShape } from '@/core/target/figure-ink';
 import type { SetNo, SheetDefinition } from '@/core/target/sheet-definition';
 import { InkShapes } from './InkShapes';
 import { sheetFrame } from './sheet-frame';

@@ -1,8 +1,8 @@
 import Link from 'next/link';
 import { formatLength } from '@/core/units/length';
-import { analyse, type Analysis } from '@/server/services/analysis';
+import { analyse, isPenAlone, type Analysis } from '@/server/services/analysis';
 import { explanationsOf } from '@/server/services/explanations';
-import { faultWords, mapHeadline, mapNotes, partViews } from '@/server/services/map-words';
+import { faultWords, mapHeadline, mapNotes, partViews, PEN_ALONE } from '@/server/services/map-words';
 import { canMoveFile, latestCorrection } from '@/server/services/record';
 import { roughQuestion } from '@/server/services/rough';
 import { HowWorkedOut } from '@/ui/map/HowWorkedOut';
@@ -20,6 +20,11 @@ const ERRORS = {
   'axis-missing': 'Readings across and along are both needed: one of them is missing.',
   'not-finite': 'A reading holds no number.',
 } as const;
+
+/** Drawn with a pen: what that does not say of the knife. */
+function PenNotice({ analysis }: { readonly analysis: Analysis }) {
+  return isPenAlone(analysis) && <p className="notice">{PEN_ALONE}</p>;
+}
 
 interface WaysProps extends Pick<StepProps, 'record' | 'system'> {
   readonly analysis: Analysis;
@@ -41,7 +46,11 @@ function ThreeWays({ record, system, analysis: a }: WaysProps) {
             ? `Move the cut in the file: what is left is the doubt of the map itself, up to ${formatLength(a.bounds.upperMm - a.bounds.worstMm, system)} now.`
             : 'The file: this program traces its own lines, so they cannot be moved.'}
         </li>
-        <li>{`Change nothing: a white border or bleed under ${formatLength(a.next.q95Mm, system)} will show it.`}</li>
+        <li>
+          {isPenAlone(a)
+            ? 'Change nothing: what border hides it cannot be told while the knife\u2019s own shift is not known.'
+            : `Change nothing: a white border or bleed under ${formatLength(a.next.q95Mm, system)} will show it.`}
+        </li>
       </ol>
     </>
   );
@@ -131,6 +140,7 @@ function ErrorMapPage({ record, system, query }: StepProps) {
               {keepAll ? 'leave it out' : 'count it all the same'}
             </Link>
           </OddReadings>
+          <PenNotice analysis={a} />
           <LooksInDispute id={id} repeats={repeats} />
           {question && (
             <p className="notice">

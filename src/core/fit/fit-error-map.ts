@@ -103,6 +103,19 @@ function rejected(observations: readonly Observation[]): ReadonlySet<string> {
   return new Set(ids);
 }
 
+/** Adds what one effect that several readings share does to the parameters: the fit of what it does to each reading. */
+function addShared(total: Float64Array, used: readonly Observation[], model: FittedModel): void {
+  const keys = new Set(used.flatMap((o) => (o.shared ? [o.shared.key] : [])));
+  for (const key of keys) {
+    const moved = used.map((o) => ({ ...o, valueMm: o.shared?.key === key ? o.shared.mm : 0 }));
+    const effect = weightedFit(moved, model);
+    if (!effect.ok) continue;
+    const { beta } = effect.value;
+    for (let i = 0; i < PARAMETER_COUNT; i++)
+      for (let j = 0; j < PARAMETER_COUNT; j++) total[i * PARAMETER_COUNT + j]! += beta[i]! * beta[j]!;
+  }
+}
+
 /** Reading covariance scaled by the residuals, plus shared effects and load noise. */
 function fullCovariance(reading: Float64Array, loads: number, options: FitOptions): Float64Array {
   const total = Float64Array.from(reading);
@@ -120,7 +133,8 @@ function fullCovariance(reading: Float64Array, loads: number, options: FitOption
 /**
  * The constant error map of a setup from its readings: weighted least squares of the largest model that the spots
  * support (affine, similarity, shift), readings that do not belong set aside by least trimmed squares for each axis.
- * Cov = (X^T W X)^-1 x max(1, chi^2/nu) [or residual variance] + shared effects + Sigma_load / loads.
+ * Cov = (X^T W X)^-1 x max(1, chi^2/nu) [or residual variance] + shared effects (of all readings, and of those that name one)
+ * + Sigma_load / loads.
  * @param observations finite, at least one of each axis.
  * @returns the fit with what it cannot tell, or the reason there is none.
  */
@@ -138,6 +152,7 @@ export function fitErrorMap(
   const isRelative = uncertainties === 'relative' && reduced !== null;
   const factor = isRelative ? reduced : Math.max(1, reduced ?? 1);
   const readingCovariance = fit.covariance.map((value) => value * factor);
+  addShared(readingCovariance, used, model);
   const loads = new Set(used.map((o) => o.loadKey)).size;
   const map = affineOf(fit.beta);
   return ok({

@@ -6,8 +6,9 @@ import { fail, ok, type Result } from '../result';
  * machine: y towards the leading edge (the way the material is fed), x to the right of one who looks that way.
  * file: as the cutter's file wants it, origin at the lower left, never negative.
  * view: as the sheet lies in the hand, x right, y away from the reader.
+ * picture: pixels of a scan from its upper left corner, y down; left-handed.
  */
-export type Frame = 'sheet' | 'machine' | 'file' | 'view' | 'page';
+export type Frame = 'sheet' | 'machine' | 'file' | 'view' | 'page' | 'picture';
 
 export interface Point<F extends Frame = 'sheet'> {
   readonly x: number;

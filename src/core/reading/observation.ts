@@ -15,6 +15,8 @@ export interface Observation {
   readonly loadKey: string;
   /** The cutter came to this place from one side (+1 or -1, of its own axis); absent where it makes no difference. */
   readonly approach?: 1 | -1;
+  /** An effect that readings of one key share: what one standard deviation of it moves this value by. */
+  readonly shared?: { readonly key: string; readonly mm: number };
 }
 
 interface SetReading {
@@ -36,13 +38,15 @@ export interface WedgeReading extends SetReading {
 
 /**
  * Reading: how far a round cut lies off its printed disc along one axis. Rim: half the difference of what is clear outside
- * the print. Wall: half the difference of the ink left round a hole in it.
+ * the print. Wall: half the difference of the ink left round a hole in it. Scan: between the two circles in a picture of it.
  */
 export interface RoundReading extends SetReading {
-  readonly kind: 'rim' | 'wall';
+  readonly kind: 'rim' | 'wall' | 'scan';
   readonly axis: Axis;
   /** Middle of the printed figure. */
   readonly centre: Point;
+  /** Of a scan: what its lamp's shadow may have moved every disc by. */
+  readonly shared?: Observation['shared'];
 }
 
 /** Reading: the shift of the ticks that run into one line, or the half between two. */
@@ -130,6 +134,7 @@ function roundObservation(reading: RoundReading): Observation {
     valueMm: reading.readingMm - (axis === 'along' ? fileShift.y : fileShift.x),
     standardUncertaintyMm: reading.standardUncertaintyMm,
     loadKey: reading.loadKey,
+    ...(reading.shared && { shared: reading.shared }),
   };
 }
 
@@ -142,6 +147,7 @@ export function observationOf(reading: FigureReading, mapSoFar: Affine): Observa
       return combObservation(reading, mapSoFar);
     case 'wall':
     case 'rim':
+    case 'scan':
       return roundObservation(reading);
   }
 }
@@ -160,6 +166,12 @@ export function observationUnder(o: Observation, from: Load, to: Load): Observat
   const isSwapped = turn.xx === 0;
   const sign = o.axis === 'across' ? turn.xx + turn.yx : turn.xy + turn.yy;
   const other = o.axis === 'across' ? 'along' : 'across';
-  const moved = { ...o, at: apply(turn, o.at), axis: isSwapped ? other : o.axis, valueMm: sign * o.valueMm };
-  return o.approach === undefined ? moved : { ...moved, approach: sign * o.approach > 0 ? 1 : -1 };
+  return {
+    ...o,
+    at: apply(turn, o.at),
+    axis: isSwapped ? other : o.axis,
+    valueMm: sign * o.valueMm,
+    ...(o.approach !== undefined && { approach: sign * o.approach > 0 ? 1 : -1 }),
+    ...(o.shared && { shared: { key: o.shared.key, mm: sign * o.shared.mm } }),
+  };
 }

@@ -1,0 +1,62 @@
+import { darkPatches, type DarkPatch } from './dark-patches';
+import { edgePoints } from './rays';
+import { fitCircle } from './circle-fit';
+import { seededRng } from '../math/random';
+import { reducedBy, type GrayImage } from './gray';
+import { darkLevels } from './local-white';
+import type { DecodedDisc } from './page';
+import { readRing, type SeenEllipse } from './ring-code';
+
+/** Pixels of the reduced picture in which discs are looked for. */
+const FINDING_PIXELS = 2.4e6;
+/** A disc narrower than this in the reduced picture has dots too small to be told apart. */
+const LEAST_WIDTH_PX = 12;
+/** A disc with a hole: as wide as high, and so much of its box filled. Also turned away by 25 degrees. */
+const LEAST_ASPECT = 0.8;
+const MOST_ASPECT = 1.25;
+const LEAST_FILL = 0.35;
+const MOST_FILL = 0.87;
+const MOST_CANDIDATES = 4000;
+
+const isRound = ({ width, height, areaPx }: DarkPatch): boolean => {
+  const aspect = width / height;
+  const fill = areaPx / (width * height);
+  const isLarge = Math.min(width, height) >= LEAST_WIDTH_PX;
+  return isLarge && aspect > LEAST_ASPECT && aspect < MOST_ASPECT && fill > LEAST_FILL && fill < MOST_FILL;
+};
+
+/** The disc's edge on the full picture, in units of its radius as the patch shows it. */
+function ellipseOf(image: GrayImage, patch: DarkPatch, factor: number): SeenEllipse | null {
+  const [rx, ry] = [(patch.width * factor) / 2, (patch.height * factor) / 2];
+  const centre = { x: (patch.left + patch.width / 2) * factor, y: (patch.top + patch.height / 2) * factor };
+  // Rays in "mm" of a disc of 6: the plateaus and reaches of the measuring hold for it as they are.
+  const unit = 6;
+  const view = { centre, right: { x: rx / unit, y: 0 }, up: { x: 0, y: -ry / unit } };
+  const search = { x: 0, y: 0, fromMm: unit - 0.9, toMm: unit + 0.9, darkSide: 'inside', leastStep: 20 } as const;
+  const points = edgePoints(image, view, search, 2);
+  const fit = fitCircle(points, { expectedRadiusMm: unit, radiusSdMm: 0.5, toleranceMm: 0.25, rng: seededRng(3) });
+  if (!fit || fit.inlierCount < points.count / 3) return null;
+  const { x, y } = fit;
+  return {
+    centre: { x: centre.x + x * view.right.x + y * view.up.x, y: centre.y + x * view.right.y + y * view.up.y },
+    right: { x: fit.radiusMm * view.right.x, y: 0 },
+    up: { x: 0, y: fit.radiusMm * view.up.y },
+  };
+}
+
+/** Dark round things whose ring of dots shows a word. */
+export function findDiscs(image: GrayImage): { readonly decoded: readonly DecodedDisc[]; readonly roundCount: number } {
+  const factor = Math.max(1, Math.floor(Math.sqrt((image.width * image.height) / FINDING_PIXELS)));
+  const small = reducedBy(image, factor);
+  const levels = darkLevels(small);
+  const round = darkPatches(small, levels, LEAST_WIDTH_PX ** 2 * LEAST_FILL)
+    .filter(isRound)
+    .sort((a, b) => b.areaPx - a.areaPx)
+    .slice(0, MOST_CANDIDATES);
+  const decoded = round.flatMap((patch) => {
+    const ellipse = ellipseOf(image, patch, factor);
+    const code = ellipse && readRing(image, ellipse);
+    return ellipse && code ? [{ ellipse, code }] : [];
+  });
+  return { decoded, roundCount: round.length };
+}

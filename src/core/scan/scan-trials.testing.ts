@@ -1,0 +1,84 @@
+import { seededRng, standardNormal } from '../math/random';
+import { renderScan, type DiscFate, type ScanOptions, type SimulatedDisc } from '../simulate/scan-image';
+import { blockNamed } from '../target/block';
+import { defineSheet } from '../target/sheet-definition';
+import type { Result } from '../result';
+import type { GrayImage } from './gray';
+import { measureScan, type ScanFigure, type ScanProblem, type ScanResult } from './measure-scan';
+
+/** Discs of a shipped sheet. */
+export const sheetFigures = (checkKind: 'quick' | 'full'): readonly ScanFigure[] =>
+  defineSheet({ block: blockNamed('A4'), checkKind }).discs.map((disc) => ({
+    ...disc,
+    key: `${disc.setNo} ${disc.spotNo}`,
+  }));
+
+/** Four by six discs of 12 mm, centres 20 mm from the edges of A4. */
+export const LARGE_FIGURES: readonly ScanFigure[] = Array.from({ length: 24 }, (_, i) => ({
+  key: String(i),
+  codeNo: i,
+  centre: { x: -85 + ((i % 4) * 170) / 3, y: 128.5 - (Math.floor(i / 4) * 257) / 5 },
+  radiusMm: 6,
+  holeRadiusMm: 3,
+}));
+
+export interface Trial {
+  readonly image: GrayImage;
+  readonly discs: readonly SimulatedDisc[];
+}
+
+/** A sheet cut 0.3 and -0.2 mm off, every disc by another 0.1 mm of its own, and what became of it. */
+export function scanned(
+  figures: readonly ScanFigure[],
+  seed: number,
+  options: Partial<ScanOptions> = {},
+  fateOf: (i: number) => DiscFate = () => 'whole',
+): Trial {
+  const rng = seededRng(seed);
+  const discs = figures.map((figure, i): SimulatedDisc => ({
+    ...figure,
+    cutOff: { x: 0.3 + 0.1 * standardNormal(rng), y: -0.2 + 0.1 * standardNormal(rng) },
+    fate: fateOf(i),
+  }));
+  const image = renderScan(discs, { dotsPerInch: 200, widthMm: 210, lengthMm: 297, ...options }, rng);
+  return { image, discs };
+}
+
+export function measured(image: GrayImage, figures: readonly ScanFigure[]): Result<ScanResult, ScanProblem> {
+  const work = measureScan(image, figures);
+  for (;;) {
+    const step = work.next();
+    if (step.done) return step.value;
+  }
+}
+
+export function mustMeasure(image: GrayImage, figures: readonly ScanFigure[]): ScanResult {
+  const result = measured(image, figures);
+  if (!result.ok) throw new Error(result.error.kind);
+  return result.value;
+}
+
+export interface Errors {
+  /** Found less true displacement, mm, across and along in turn. */
+  readonly errors: readonly number[];
+  /** The same over the stated uncertainty. */
+  readonly ratios: readonly number[];
+}
+
+export function errorsOf({ discs: found }: ScanResult, { discs }: Trial): Errors {
+  const errors: number[] = [];
+  const ratios: number[] = [];
+  found.forEach(({ displacement: d }, i) => {
+    const truth = discs[i]!.cutOff;
+    if (!d) return;
+    errors.push(d.acrossMm - truth.x, d.alongMm - truth.y);
+    ratios.push(
+      (d.acrossMm - truth.x) / Math.sqrt(d.acrossVariance),
+      (d.alongMm - truth.y) / Math.sqrt(d.alongVariance),
+    );
+  });
+  return { errors, ratios };
+}
+
+export const rmsOf = (values: readonly number[]): number =>
+  Math.sqrt(values.reduce((total, v) => total + v * v, 0) / values.length);

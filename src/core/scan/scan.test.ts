@@ -1,0 +1,188 @@
+import fc from 'fast-check';
+import { seededRng } from '../math/random';
+import { DISC_FATES, renderScan, type DiscFate } from '../simulate/scan-image';
+import { CODE_WORDS, dotAngles } from '../target/code-book';
+import type { DiscState } from './disc-measure';
+import type { GrayImage } from './gray';
+import { wordShown } from './ring-code';
+import {
+  errorsOf,
+  LARGE_FIGURES,
+  measured,
+  mustMeasure,
+  rmsOf,
+  scanned,
+  sheetFigures,
+  type Trial,
+} from './scan-trials.testing';
+
+const isLong = process.env.JEST_LONG === '1';
+const QUICK = sheetFigures('quick');
+
+/**
+ * RMS and largest error, um, of our own prototype on its own pictures of 24 large discs: the figures to be no worse than.
+ * Largest of several sheets here, so that it may lie further out.
+ */
+describe('how true a clean scan is measured, without shadow and wobble', () => {
+  it.each([[150, 2.4], [300, 1.8], ...(isLong ? [[600, 1.8] as const] : [])])(
+    'large discs at %i dpi',
+    (dotsPerInch = NaN, wantedUm = NaN) => {
+      const sheets = (isLong && dotsPerInch < 600 ? [1, 2, 3, 4, 5, 6] : [1, 2]).map((seed) => {
+        const trial = scanned(LARGE_FIGURES, seed, { dotsPerInch, turnRad: 0.004 * seed });
+        return errorsOf(mustMeasure(trial.image, LARGE_FIGURES), trial);
+      });
+      const errors = sheets.flatMap((s) => s.errors);
+      const ratios = sheets.flatMap((s) => s.ratios);
+      expect(errors.length).toBe(48 * sheets.length);
+      // The scatter of an RMS of n values is its 1/sqrt(2n): three of them.
+      expect(rmsOf(errors) * 1000).toBeLessThan(wantedUm * (1 + 3 / Math.sqrt(2 * errors.length)));
+      expect(rmsOf(ratios)).toBeGreaterThan(0.8);
+      expect(rmsOf(ratios)).toBeLessThan(1.3);
+    },
+    240_000,
+  );
+
+  it('the small discs of a shipped sheet, at any turn, seen from behind, by a scanner with scales and skew of its own', () => {
+    for (const seed of [1, 2, 3, 4]) {
+      const trial = scanned(QUICK, seed, {
+        turnRad: 1.3 * seed,
+        isMirrored: seed % 2 === 0,
+        scannerScaleX: 1.01,
+        scannerSkewRad: 0.005,
+      });
+      const result = mustMeasure(trial.image, QUICK);
+      expect(result.isMirrored).toBe(seed % 2 === 0);
+      expect(result.discs.map((d) => d.state)).toEqual(QUICK.map(() => 'good'));
+      const { errors } = errorsOf(result, trial);
+      expect(rmsOf(errors)).toBeLessThan(0.0045);
+    }
+  });
+
+  it('needs no statement of resolution, and tells what it was', () => {
+    const { image } = scanned(QUICK, 5, { dotsPerInch: 240 });
+    expect(mustMeasure(image, QUICK).pixelsPerMm * 25.4).toBeCloseTo(240, 0);
+  });
+});
+
+/** What may be said of a disc that something happened to; a good one only of a whole one. */
+const MAY_BE: Readonly<Record<DiscFate, readonly DiscState[]>> = {
+  whole: ['good', 'partial'],
+  'half-weeded': ['partial', 'bad-cut', 'not-weeded'],
+  'not-weeded': ['not-weeded'],
+  torn: ['partial', 'missing', 'bad-cut'],
+  missing: ['missing'],
+  covered: ['partial', 'missing', 'bad-cut', 'not-weeded'],
+};
+
+describe('hard sheets', () => {
+  const count = isLong ? 200 : 4;
+  it(
+    `${count} sheets at 200 dpi: any turn, half from behind, dust, hairs, torn, covered, missing, not weeded: no wrong word, no false "good"`,
+    () => {
+      const ratios: number[] = [];
+      const partial: number[] = [];
+      for (let seed = 1; seed <= count; seed++) {
+        const figures = seed % 2 === 0 ? sheetFigures('full') : LARGE_FIGURES;
+        const rng = seededRng(seed);
+        const fates = figures.map(() => (rng() < 0.45 ? 'whole' : DISC_FATES[Math.floor(rng() * 6)]!));
+        const options = { turnRad: 2 * Math.PI * rng(), isMirrored: seed % 4 > 1, specks: 1500, hairs: 30 };
+        const trial = scanned(figures, seed, options, (i) => fates[i]!);
+        const result = mustMeasure(trial.image, figures);
+        expect(result.isMirrored).toBe(options.isMirrored);
+        const wrong = result.discs.filter((d, i) => !MAY_BE[fates[i]!].includes(d.state));
+        expect(
+          wrong.map((d) => `${seed} ${d.key} ${fates[figures.findIndex((f) => f.key === d.key)]} ${d.state}`),
+        ).toEqual([]);
+        ratios.push(...errorsOf(result, trial).ratios);
+        partial.push(
+          ...errorsOf(
+            { ...result, discs: result.discs.filter((d) => d.state === 'partial') },
+            trialOf(trial, result, 'partial'),
+          ).errors,
+        );
+      }
+      expect(rmsOf(ratios)).toBeGreaterThan(0.8);
+      expect(rmsOf(ratios)).toBeLessThan(1.3);
+      expect(rmsOf(partial)).toBeLessThan(0.0076);
+    },
+    isLong ? 1_200_000 : 120_000,
+  );
+});
+
+/** The same trial with only the discs that were found in one state. */
+const trialOf = (trial: Trial, result: ReturnType<typeof mustMeasure>, state: DiscState): Trial => ({
+  ...trial,
+  discs: trial.discs.filter((_, i) => result.discs[i]!.state === state),
+});
+
+const filled = (width: number, height: number, level: (x: number, y: number) => number): GrayImage => ({
+  width,
+  height,
+  data: Uint8Array.from({ length: width * height }, (_, i) => level(i % width, Math.floor(i / width))),
+});
+
+describe('pictures that are no scan of this sheet', () => {
+  it.each([
+    ['a blank page', filled(800, 1100, () => 240)],
+    ['a black one', filled(800, 1100, () => 0)],
+    ['one pixel', filled(1, 1, () => 128)],
+    ['a column', filled(1, 3000, (_, y) => y % 255)],
+    ['a chessboard', filled(600, 600, (x, y) => (((x >> 5) + (y >> 5)) % 2) * 255)],
+    ['noise', filled(500, 500, (x, y) => (x * 7919 + y * 104729 + ((x * y) % 251)) % 256)],
+    ['rounds without a ring', filled(600, 600, (x, y) => (Math.hypot((x % 100) - 50, (y % 100) - 50) < 20 ? 30 : 230))],
+  ])('%s: no discs', (_name, image) => {
+    expect(measured(image, QUICK)).toMatchObject({ ok: false, error: { kind: 'no-discs' } });
+  });
+
+  it('another sheet: its words stand elsewhere', () => {
+    const others = QUICK.map((f, i) => ({ ...f, codeNo: QUICK[(i * 3 + 1) % QUICK.length]!.codeNo }));
+    const { image } = scanned(others, 3);
+    expect(measured(image, QUICK)).toMatchObject({ ok: false, error: { kind: 'no-page' } });
+  });
+
+  it('two of the same sheet in one picture', () => {
+    const { discs } = scanned(QUICK, 3);
+    const twice = [
+      ...discs.map((d) => ({ ...d, centre: { x: d.centre.x - 105, y: d.centre.y } })),
+      ...discs.map((d) => ({ ...d, centre: { x: d.centre.x + 105, y: d.centre.y } })),
+    ];
+    const image = renderScan(twice, { dotsPerInch: 150, widthMm: 420, lengthMm: 297 }, seededRng(1));
+    expect(measured(image, QUICK)).toMatchObject({ ok: false, error: { kind: 'two-sheets' } });
+  });
+
+  it('too coarse to tell an edge', () => {
+    const { image } = scanned(LARGE_FIGURES, 3, { dotsPerInch: 110 });
+    expect(measured(image, LARGE_FIGURES)).toMatchObject({ ok: false, error: { kind: 'too-coarse' } });
+  });
+
+  it('a crop with three discs is enough for those; what lies outside it is missing', () => {
+    const { image } = scanned(LARGE_FIGURES, 3, { dotsPerInch: 200 });
+    const height = Math.round(image.height * 0.4);
+    const crop = { width: image.width, height, data: image.data.slice(0, image.width * height) };
+    const { discs } = mustMeasure(crop, LARGE_FIGURES);
+    expect(discs.filter((d) => d.state === 'good').length).toBeGreaterThanOrEqual(8);
+    expect(discs.slice(12).map((d) => d.state)).toEqual(Array.from({ length: 12 }, () => 'missing'));
+  });
+});
+
+describe('the ring of dots', () => {
+  it('every word is known at every turn, from both sides, with any one bit wrong', () => {
+    fc.assert(
+      fc.property(
+        fc.nat({ max: CODE_WORDS.length - 1 }),
+        fc.nat({ max: 17 }),
+        fc.boolean(),
+        fc.nat({ max: 18 }),
+        (codeNo, turn, isMirrored, wrongBit) => {
+          const angles = dotAngles(codeNo).map((angle) => (isMirrored ? -angle : angle) + (turn * Math.PI) / 9);
+          const bits = angles.reduce(
+            (word, angle) => word | (1 << (((Math.round((angle * 9) / Math.PI) % 18) + 18) % 18)),
+            0,
+          );
+          const seen = wrongBit < 18 ? bits ^ (1 << wrongBit) : bits;
+          expect(wordShown(seen)).toEqual({ codeNo, isMirrored, turn });
+        },
+      ),
+    );
+  });
+});

@@ -24,9 +24,14 @@ const QUICK = sheetFigures('quick');
  * Largest of several sheets here, so that it may lie further out.
  */
 describe('how true a clean scan is measured, without shadow and wobble', () => {
-  it.each([[150, 2.4], [300, 1.8], ...(isLong ? [[600, 1.8] as const] : [])])(
-    'large discs at %i dpi',
-    (dotsPerInch = NaN, wantedUm = NaN) => {
+  const wanted = [
+    { dotsPerInch: 150, wantedUm: 2.4 },
+    { dotsPerInch: 300, wantedUm: 1.8 },
+    ...(isLong ? [{ dotsPerInch: 600, wantedUm: 1.8 }] : []),
+  ];
+  it.each(wanted)(
+    'large discs at $dotsPerInch dpi: $wantedUm um',
+    ({ dotsPerInch, wantedUm }) => {
       const sheets = (isLong && dotsPerInch < 600 ? [1, 2, 3, 4, 5, 6] : [1, 2]).map((seed) => {
         const trial = scanned(LARGE_FIGURES, seed, { dotsPerInch, turnRad: 0.004 * seed });
         return errorsOf(mustMeasure(trial.image, LARGE_FIGURES), trial);

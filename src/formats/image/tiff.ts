@@ -1,0 +1,116 @@
+import { fromBlob, type GeoTIFFImage } from 'geotiff';
+import { fail, ok } from '@/core/result';
+import { grayOf, problem, tooManyPixels, type ReadImage, type ReadImageOptions } from './gray-image';
+
+/** Rows are decoded in strips of about so many pixels. */
+const STRIP_PIXELS = 4e6;
+/** Photometric interpretations that are read. Source: TIFF 6.0, section 8. */
+const WHITE_IS_ZERO = 0;
+const BLACK_IS_ZERO = 1;
+const RGB = 2;
+const PALETTE = 3;
+const INKS = 5;
+/** None, LZW, JPEG (refused by its colours), deflate under both numbers, PackBits. Source: TIFF 6.0 and its technical notes. */
+const PACKINGS: ReadonlySet<number> = new Set([1, 5, 7, 8, 32946, 32773]);
+
+interface Kind {
+  readonly photometric: number;
+  readonly samples: number;
+  readonly bits: number;
+  readonly palette: ArrayLike<number> | null;
+  readonly packing: number;
+}
+
+async function kindOf(image: GeoTIFFImage): Promise<Kind> {
+  const directory = image.getFileDirectory();
+  const photometric = directory.hasTag('PhotometricInterpretation')
+    ? Number(await directory.loadValue('PhotometricInterpretation'))
+    : BLACK_IS_ZERO;
+  const palette = photometric === PALETTE ? ((await directory.loadValue('ColorMap')) as ArrayLike<number>) : null;
+  const packing = directory.hasTag('Compression') ? Number(await directory.loadValue('Compression')) : 1;
+  return { photometric, samples: image.getSamplesPerPixel(), bits: image.getBitsPerSample(0), palette, packing };
+}
+
+/** How a strip of interleaved samples becomes gray. */
+function toGray(kind: Kind, strip: ArrayLike<number>, out: Uint8Array): void {
+  const { photometric, samples, bits, palette } = kind;
+  const scale = 255 / (2 ** bits - 1);
+  if (photometric === RGB) {
+    for (let x = 0, i = 0; x < out.length; x++, i += samples)
+      out[x] = grayOf(strip[i] ?? 0, strip[i + 1] ?? 0, strip[i + 2] ?? 0) * scale + 0.5;
+  } else {
+    const levels = levelsOf(kind, palette);
+    for (let x = 0, i = 0; x < out.length; x++, i += samples) out[x] = levels[strip[i] ?? 0] ?? 0;
+  }
+}
+
+/** Brightness of every value that one sample may have. */
+function levelsOf({ photometric, bits }: Kind, palette: ArrayLike<number> | null): Uint8Array {
+  const count = 2 ** bits;
+  const entries = (palette?.length ?? 0) / 3;
+  return Uint8Array.from({ length: count }, (_, value) => {
+    // A colour map holds 16 bits a colour.
+    if (palette)
+      return grayOf(palette[value] ?? 0, palette[entries + value] ?? 0, palette[2 * entries + value] ?? 0) / 257 + 0.5;
+    const level = (255 * value) / (count - 1);
+    return (photometric === WHITE_IS_ZERO ? 255 - level : level) + 0.5;
+  });
+}
+
+function refusal(image: GeoTIFFImage, { photometric, bits, packing }: Kind): ReadImage | null {
+  const [width, height] = [image.getWidth(), image.getHeight()];
+  if (photometric === INKS)
+    return problem('not-supported', 'The TIFF holds printing inks (CMYK). Save it in gray or RGB.');
+  if (![WHITE_IS_ZERO, BLACK_IS_ZERO, RGB, PALETTE].includes(photometric))
+    return problem(
+      'not-supported',
+      'The TIFF holds colours of another kind (as JPEG inside a TIFF does). Save it as PNG.',
+    );
+  if (bits > 16 || image.getSampleFormat() !== 1)
+    return problem('not-supported', `The TIFF has ${bits} bits a sample. Save it with 8 or 16.`);
+  if (!PACKINGS.has(packing))
+    return problem('not-supported', 'The TIFF is packed in a way that is not read here. Save it unpacked, or as PNG.');
+  const large = tooManyPixels('tiff', width, height);
+  if (large) return fail(large);
+  const blockBytes = image.getBlockWidth() * image.getBlockHeight(0) * image.getSamplesPerPixel() * Math.ceil(bits / 8);
+  if (blockBytes > MOST_BLOCK_BYTES)
+    return problem(
+      'too-large',
+      'The TIFF is one single piece, too large to be read at once. Save it in strips, or as PNG.',
+    );
+  return null;
+}
+
+const MOST_BLOCK_BYTES = 150e6;
+
+/** Reads a TIFF in strips: no more than the gray picture and one strip are held. The first picture of several counts. */
+export async function readTiff(file: Blob, { onProgress = () => undefined }: ReadImageOptions): Promise<ReadImage> {
+  try {
+    const tiff = await fromBlob(file);
+    const image = await tiff.getImage(0);
+    const kind = await kindOf(image);
+    const refused = refusal(image, kind);
+    if (refused) return refused;
+    const [width, height] = [image.getWidth(), image.getHeight()];
+    if (width * height === 0) return problem('damaged', DAMAGED);
+    const data = new Uint8Array(width * height);
+    const rows = stripRows(image);
+    for (let top = 0; top < height; top += rows) {
+      const bottom = Math.min(height, top + rows);
+      const strip = await image.readRasters({ window: [0, top, width, bottom], interleave: true });
+      toGray(kind, strip, data.subarray(top * width, bottom * width));
+      onProgress(bottom / height);
+    }
+    return ok({ width, height, data });
+  } catch {
+    return problem('damaged', DAMAGED);
+  }
+}
+
+const DAMAGED = 'The TIFF is damaged or was not copied whole. Save it again.';
+
+/** Whole blocks of rows, so that none is decoded twice. */
+function stripRows(image: GeoTIFFImage): number {
+  const block = Math.max(1, image.getBlockHeight(0));
+  return block * Math.max(1, Math.floor(STRIP_PIXELS / image.getWidth() / block));
+}

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { READING_METHODS } from '@/core/reading/methods';
+import { METHODS_BY_HAND } from '@/core/reading/methods';
+import { SMALL_DISC_REACH_MM } from '@/core/target/disc';
 import { CUT_LINES } from '@/core/shop/cut-lines';
 
 const Id = z.uuid();
@@ -65,7 +66,7 @@ export const SaveReading = z
     cutSetId: Id,
     spotNo: z.number().int().min(1).max(99),
     axis: z.enum(['across', 'along']),
-    method: z.enum(READING_METHODS),
+    method: z.enum(METHODS_BY_HAND),
     /** Which look at the figure: looks are blind to each other and combine; the same one made again supersedes. Absent: the first. */
     repeatNo: z.number().int().min(1).max(MOST_LOOKS).optional(),
     state: z.enum(['read', 'skipped', 'unreadable']),
@@ -84,6 +85,49 @@ export const SaveReadingList = z.object({
   readings: z.array(SaveReading).min(1, 'at least one reading').max(200, 'at most 200 readings'),
 });
 export type SaveReadingListInput = z.input<typeof SaveReadingList>;
+
+/** As far as a disc can be measured, and no better than a scanner can be. */
+const DiscShift = z.number().min(-SMALL_DISC_REACH_MM).max(SMALL_DISC_REACH_MM);
+const ScanSd = z.number().min(1e-4).max(1);
+const SharedShift = z.number().min(-1).max(1);
+
+/** Discs of one set as one or more scans of its sheet tell them, with a small picture to look at later. */
+export const SaveScan = z.object({
+  id: Id,
+  cutSetId: Id,
+  scans: z
+    .array(
+      z.object({
+        fileName: z.string().max(200),
+        dotsPerInch: z.number().positive().max(20_000),
+        turnDeg: z.union([z.literal(0), z.literal(90), z.literal(180), z.literal(270)]),
+        isMirrored: z.boolean(),
+        goodCount: z.number().int().min(0).max(200),
+      }),
+    )
+    .min(1)
+    .max(8, 'at most eight scans'),
+  discs: z
+    .array(
+      z.object({
+        acrossId: Id,
+        alongId: Id,
+        spotNo: z.number().int().min(1).max(99),
+        state: z.enum(['good', 'partial']),
+        acrossMm: DiscShift,
+        alongMm: DiscShift,
+        acrossSdMm: ScanSd,
+        alongSdMm: ScanSd,
+        acrossSharedMm: SharedShift,
+        alongSharedMm: SharedShift,
+      }),
+    )
+    .min(1, 'at least one disc')
+    .max(99),
+  /** JPEG in base64. */
+  picture: z.base64().max(900_000, 'a picture of at most 650 kB').nullable(),
+});
+export type SaveScanInput = z.infer<typeof SaveScan>;
 
 export const UseRough = z.object({
   id: Id,

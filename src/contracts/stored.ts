@@ -95,6 +95,9 @@ const PresentSheet = z.object({
 /** A sheet definition as it stands in the database: re-parsed whenever it is read. */
 export const StoredSheet = z.union([PresentSheet, FirstSheet]);
 
+/** What is kept with a reading that a scan gave. */
+export const StoredScanReading = z.object({ scanId: z.uuid(), sharedMm: z.number() });
+
 /** Setting values by setting id, as they stood when a set was cut. */
 export const StoredSettings = z.record(z.string(), z.number());
 

@@ -1,9 +1,12 @@
-/** What was looked at: a wedge, a comb, the walls of a disc, the rims of a lifted one or of its back, or a rough grid. */
-export const READING_METHODS = ['wedge', 'comb', 'wall', 'rim', 'rim_back', 'rough'] as const;
+/** What a person looks at: a wedge, a comb, the walls of a disc, the rims of a lifted one or of its back, or a rough grid. */
+export const METHODS_BY_HAND = ['wedge', 'comb', 'wall', 'rim', 'rim_back', 'rough'] as const;
+
+/** All ways to a reading: by hand, or a disc measured in a scan. */
+export const READING_METHODS = [...METHODS_BY_HAND, 'scan'] as const;
 export type ReadingMethod = (typeof READING_METHODS)[number];
 
 /** Methods whose readings make the error map. */
-export const FINE_METHODS = ['wedge', 'comb', 'wall', 'rim'] as const;
+export const FINE_METHODS = ['wedge', 'comb', 'wall', 'rim', 'scan'] as const;
 export type FineMethod = (typeof FINE_METHODS)[number];
 
 export const isFine = (method: ReadingMethod): method is FineMethod => FINE_METHODS.some((fine) => fine === method);

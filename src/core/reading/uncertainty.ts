@@ -21,6 +21,8 @@ export const RIM_EYE_SD_MM = 0.07;
 
 /** Half the difference of two rims or walls, each between the jaws of a caliper to 0.07 mm. Common practice, no published source. */
 export const ROUND_CALIPER_SD_MM = 0.05;
+/** Scans of one sheet taken again agree to this. Own simulation, no published source. */
+export const SCAN_SD_MM = 0.003;
 /** The rough L is matched to a quarter of a mm over a mm grid. */
 export const ROUGH_STEP_MM = 0.25;
 export const ROUGH_EYE_SD_MM = 0.15;

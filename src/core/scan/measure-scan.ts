@@ -70,6 +70,9 @@ export type ScanProgress =
   | { readonly stage: 'found'; readonly discs: readonly Pixel[] }
   | { readonly stage: 'measured'; readonly done: number; readonly of: number; readonly disc: DiscResult };
 
+/** Raised whenever the same picture would be measured differently. */
+export const DETECTOR_VERSION = 1;
+
 const LEAST_DOTS_PER_INCH = 140;
 /** A radius is never trusted closer than this, mm, nor spread wider. */
 const LEAST_RADIUS_SD_MM = 0.002;

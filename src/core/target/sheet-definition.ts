@@ -1,7 +1,8 @@
 import type { Point } from '../geometry/affine';
 import { blockToSheet, CELL_LENGTH_MM, CELL_WIDTH_MM, ROUGH_REACH_MM, type Block, type Box } from './block';
 import { cellsOf, CHECK_KINDS, type Cell, type CheckKind, type Grid } from './cells';
-import { codeNoOf } from './code-book';
+import { CODE_WORDS, codeNoOf } from './code-book';
+import { seedFrom } from '../math/random';
 import type { CombPlace } from './comb';
 import { COMB_CELL_LENGTH_MM, COMB_CELL_WIDTH_MM, combBoxes, combCentres, combGridOf } from './comb-layout';
 import { SMALL_DISC_MM, SMALL_HOLE_MM, type DiscFigure } from './disc';
@@ -12,7 +13,7 @@ import { wedgeBoxes } from './wedge-layout';
 export type SetNo = 1 | 2;
 export const SET_NUMBERS: readonly SetNo[] = [1, 2];
 /** Raised whenever the same block and kind would be drawn differently. */
-export const GENERATOR_VERSION = 3;
+export const GENERATOR_VERSION = 4;
 
 /** Wedges for a knife whose strips are weeded; combs for a pen, and for a knife whose slits are rubbed in; lift-off discs where only a closed outline is traced. */
 export const FIGURE_STYLES = ['wedge', 'comb', 'lift-off'] as const;
@@ -221,6 +222,21 @@ export function defineSheet(choice: SheetChoice): SheetDefinition {
     sets: style === 'wedge' ? sets : 1,
     ...figuresOf(choice),
   };
+}
+
+/** From this generator on, every check has words of its own round its discs. */
+const OWN_WORDS_SINCE = 4;
+
+/**
+ * The sheet with the words that one check's discs carry: the same places as every other check's, but all words moved on by
+ * a number of the check's own, so that a scan of another check's sheet is known for what it is.
+ * @param key whatever the check is known by.
+ */
+export function withOwnWords(definition: SheetDefinition, key: string): SheetDefinition {
+  if (definition.generatorVersion < OWN_WORDS_SINCE) return definition;
+  const count = CODE_WORDS.length;
+  const shift = ((seedFrom(key, 'words') % count) + count) % count;
+  return { ...definition, discs: definition.discs.map((d) => ({ ...d, codeNo: (d.codeNo + shift) % count })) };
 }
 
 /** Figures that a block has room for. */

@@ -20,7 +20,7 @@ import { ROUTES } from '@/core/shop/words';
 import { STEP_NAMES } from '@/contracts/steps';
 import { LOAD_MODELS } from '@/core/fit/load-noise';
 import { READING_METHODS } from '@/core/reading/methods';
-import { id, instant, measured, version } from './columns';
+import { bytea, id, instant, measured, version } from './columns';
 import { setup } from './machines';
 import { material, person } from './shop';
 import { sheetDefinition } from './sheet';
@@ -176,6 +176,30 @@ export const reading = pgTable(
       sql`(${t.state} = 'read') = (${t.displacementMm} is not null and ${t.standardUncertaintyMm} is not null and ${t.readingMm} is not null)`,
     ),
     check('reading_uncertainty', sql`${t.standardUncertaintyMm} > 0`),
+  ],
+);
+
+/** One measuring of a cut sheet's discs from one or more scans, with a small picture of the first. */
+export const scan = pgTable(
+  'scan',
+  {
+    id: id(),
+    cutSetId: uuid()
+      .notNull()
+      .references(() => cutSet.id),
+    detectorVersion: integer().notNull(),
+    /** What each scan was: file name, resolution, turn, side, how many discs were good. */
+    scans: jsonb().notNull(),
+    /** JPEG, at most 1600 pixels wide or high. */
+    picture: bytea(),
+    at: instant(),
+    by: uuid()
+      .notNull()
+      .references(() => person.id),
+  },
+  (t) => [
+    index('scan_cut_set').on(t.cutSetId),
+    check('scan_picture', sql`${t.picture} is null or octet_length(${t.picture}) <= 700000`),
   ],
 );
 

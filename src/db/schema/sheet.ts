@@ -1,8 +1,6 @@
 import { sql } from 'drizzle-orm';
-import { check, customType, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
-import { id, measured } from './columns';
-
-const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
+import { check, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
+import { bytea, id, measured } from './columns';
 
 /** Append-only. The hash is over the canonical JSON of the content, never over a file's bytes. */
 export const sheetDefinition = pgTable(

@@ -9,6 +9,7 @@ import {
   RecordCut,
   SaveReading,
   SaveReadingList,
+  SaveScan,
   StartCalibration,
   TrialCut,
   UseRough,
@@ -20,6 +21,7 @@ import type { Actor } from '../services/actor';
 import { abandonCalibration, confirmCorrection, reopenCalibration } from '../services/confirm';
 import { acceptCorrection, applyRough } from '../services/corrections';
 import { saveReading, saveReadingList, type SavedReading } from '../services/readings';
+import { saveScan } from '../services/scans';
 import { currentSession } from '../services/session';
 import { startCalibration } from '../services/start';
 import { addSheet, checkPrint, logMarkTry, recordCut } from '../services/steps';
@@ -83,6 +85,14 @@ export async function roughUsed(raw: unknown): Promise<Answer<string>> {
   return answer(UseRough, raw, async (input) => {
     const done = await applyRough(database(), await actor(), input);
     refresh(input.calibrationId);
+    return done;
+  });
+}
+
+export async function scanMeasured(raw: unknown): Promise<Answer<number>> {
+  return answer(SaveScan, raw, async (input) => {
+    const done = await saveScan(database(), await actor(), input);
+    revalidatePath('/', 'layout');
     return done;
   });
 }

@@ -1,8 +1,15 @@
 import 'server-only';
+import { StoredScanReading } from '@/contracts/stored';
 import type { FigureReading } from '@/core/reading/observation';
 import { combOf, discOf, wedgeOf } from '@/core/target/sheet-definition';
 import type { CalibrationRecord, CutSet } from './record';
 import { repeatsOf } from './repeats';
+
+/** What a scan's readings have in common, as it was kept with each. */
+function sharedOf(raw: unknown): { readonly key: string; readonly mm: number } | undefined {
+  const kept = StoredScanReading.safeParse(raw);
+  return kept.success ? { key: kept.data.scanId, mm: kept.data.sharedMm } : undefined;
+}
 
 /** Current fine readings of some sets, as the fit takes them: looks at the same figure as one. */
 export function fineReadings(record: CalibrationRecord, sets: readonly CutSet[]): readonly FigureReading[] {
@@ -25,10 +32,13 @@ export function fineReadings(record: CalibrationRecord, sets: readonly CutSet[])
       const place = combOf(record.definition, row.spotNo, row.axis);
       return place ? [{ kind: 'comb', place, ...common }] : [];
     }
-    const isWall = row.method === 'wall';
-    const disc = isWall
-      ? discOf(record.definition, set.setNo, row.spotNo)
-      : record.definition.liftOffs.find((f) => f.spotNo === row.spotNo);
-    return disc ? [{ kind: isWall ? 'wall' : 'rim', axis: row.axis, centre: disc.centre, ...common }] : [];
+    const kind = row.method === 'wall' || row.method === 'scan' ? row.method : 'rim';
+    const disc =
+      kind !== 'rim'
+        ? discOf(record.definition, set.setNo, row.spotNo)
+        : record.definition.liftOffs.find((f) => f.spotNo === row.spotNo);
+    if (!disc) return [];
+    const shared = kind === 'scan' ? sharedOf(row.raw) : undefined;
+    return [{ kind, axis: row.axis, centre: disc.centre, ...common, ...(shared && { shared }) }];
   });
 }

@@ -33,6 +33,15 @@ export function looksOf(record: CalibrationRecord, set: Asked): readonly Look[] 
 export const discsOf = (record: CalibrationRecord, set: Asked) =>
   record.definition.discs.filter((d) => d.setNo === set.setNo && !set.leftOut.includes(discName(d)));
 
+/** The least number of discs of a scan that stand for a set's other figures: a shift, two scales, turn and squareness with something to spare. */
+const ENOUGH_SCANNED = 4;
+
+/** A set is read when every figure of its kind is answered, or its discs were measured in a scan. */
+export function isRead(record: CalibrationRecord, set: CutSet): boolean {
+  const scanned = record.readings.filter((r) => r.cutSetId === set.id && r.method === 'scan').length;
+  return scanned >= AXES.length * ENOUGH_SCANNED || looksAnswered(record, set) >= looksOf(record, set).length;
+}
+
 /** How many of a set's first looks have been answered: read, skipped or unreadable. */
 export function looksAnswered(record: CalibrationRecord, set: CutSet): number {
   const method = mainMethod(record);

@@ -10,6 +10,7 @@ import {
   ROUND_CALIPER_SD_MM,
   ROUGH_EYE_SD_MM,
   ROUGH_STEP_MM,
+  SCAN_SD_MM,
   type ReadingConditions,
 } from '@/core/reading/uncertainty';
 import { fail, ok, type Result } from '@/core/result';
@@ -40,6 +41,7 @@ const OPERATOR_SD_MM: Readonly<Record<ReadingMethod, number>> = {
   rim: RIM_EYE_SD_MM,
   rim_back: RIM_EYE_SD_MM,
   rough: ROUGH_EYE_SD_MM,
+  scan: SCAN_SD_MM,
 };
 
 const STEP_MM: Readonly<Record<ReadingMethod, number>> = {
@@ -49,6 +51,7 @@ const STEP_MM: Readonly<Record<ReadingMethod, number>> = {
   rim: READING_STEP_MM,
   rim_back: READING_STEP_MM,
   rough: ROUGH_STEP_MM,
+  scan: 0,
 };
 
 /** What a reading needs of its calibration: far less than the whole record, because readings come one by one. */
@@ -87,6 +90,7 @@ const REACH_MM: Readonly<Record<ReadingMethod, number>> = {
   rim: LIFT_OFF_REACH_MM,
   rim_back: LIFT_OFF_REACH_MM,
   rough: ROUGH_REACH_MM,
+  scan: SMALL_DISC_REACH_MM,
 };
 
 /** Whether the sheet has the figure that was looked at, and what it is called if not. */
@@ -178,7 +182,7 @@ async function writeReading(
 }
 
 /** One writer at a time in a set: the newest reading of a slot is read under its lock. */
-const holdSet = (session: Session, cutSetId: string) =>
+export const holdSet = (session: Session, cutSetId: string) =>
   session.select({ id: cutSet.id }).from(cutSet).where(eq(cutSet.id, cutSetId)).for('update');
 
 /**

@@ -10,7 +10,7 @@ import { earlierLoads } from './earlier-loads';
 import { insetMoves, slantedMoves } from '@/core/shop/mark-use';
 import type { Block } from '@/core/target/block';
 import { marksFor } from './setup-marks';
-import type { SetNo, SheetDefinition } from '@/core/target/sheet-definition';
+import { withOwnWords, type SetNo, type SheetDefinition } from '@/core/target/sheet-definition';
 import type { Session } from '@/db/client';
 import {
   findCalibration,
@@ -123,7 +123,7 @@ export async function loadRecord(session: Session, calibrationId: string): Promi
   const { calibration } = found;
   const setupRow = await findSetup(session, calibration.setupId);
   if (!setupRow) return null;
-  const definition = StoredSheet.parse(found.definition.content);
+  const definition = withOwnWords(StoredSheet.parse(found.definition.content), calibrationId);
   const { block } = definition;
   const marks = marksFor(setupRow, block);
   const area = {

@@ -7,7 +7,7 @@ import { isPenAlone } from '@/server/services/analysis';
 import { ActionButton } from '@/ui/calibration/ActionButton';
 import { PlumbGauge } from '@/ui/components/PlumbGauge';
 import { CutPage } from './cut-page';
-import { looksAnswered, looksOf } from '@/server/services/looks';
+import { isRead } from '@/server/services/looks';
 import { FineStation, OtherWays } from './fine-station';
 import { AnalysisMap } from './analysis-map';
 import { OddReadings } from './odd-readings';
@@ -135,8 +135,7 @@ export function ConfirmPage(props: StepProps) {
   const isCut = set !== undefined && set.purpose !== 'before';
   const needsCut = !isCut || (query.cut === 'again' && !planCut(record, true).needsNewSheet);
   if (needsCut) return <CutPage {...props} />;
-  if (looksAnswered(record, set) >= looksOf(record, set).length && query.read !== 'again')
-    return <VerdictPage {...props} />;
+  if (isRead(record, set) && query.read !== 'again') return <VerdictPage {...props} />;
   return (
     <>
       <h1 className="station-title">Read the confirming cut, as if you had never seen it</h1>

@@ -5,7 +5,7 @@ import { formatLength } from '@/core/units/length';
 import type { CutLine } from '@/core/shop/cut-lines';
 import { changeView } from '@/server/services/change-view';
 import { changedOnly, roughPlan } from '@/server/services/corrections';
-import { looksAnswered, looksOf, mainMethod } from '@/server/services/looks';
+import { isRead, looksOf, mainMethod } from '@/server/services/looks';
 import { currentSets, doneSets, type CalibrationRecord, type CutSet } from '@/server/services/record';
 import { roughOf } from '@/server/services/rough';
 import type { FineMethod } from '@/core/reading/methods';
@@ -93,7 +93,7 @@ function Rough({ record, system, set, query }: StepProps & { readonly set: CutSe
 function setToRead(record: CalibrationRecord): CutSet | undefined {
   const sets = currentSets(record);
   if (record.calibration.kind !== 'which_way') return sets.at(-1);
-  return sets.find((s) => looksAnswered(record, s) < looksOf(record, s).length) ?? sets.at(-1);
+  return sets.find((s) => !isRead(record, s)) ?? sets.at(-1);
 }
 
 /** The back of the lifted discs, once their front is read. */
@@ -124,6 +124,7 @@ const REACH_MM: Readonly<Record<FineMethod, number>> = {
   comb: COMB_REACH_MM,
   wall: SMALL_DISC_REACH_MM,
   rim: LIFT_OFF_REACH_MM,
+  scan: SMALL_DISC_REACH_MM,
 };
 
 /** A whole set of readings typed, pasted or dropped in. */

@@ -1,0 +1,198 @@
+import { randomUUID } from 'node:crypto';
+import sharp from 'sharp';
+import type { SaveScanInput } from '@/contracts/inputs';
+import { displacement } from '@/core/geometry/affine';
+import { fromParameters, NO_ERROR, type ErrorParameters } from '@/core/geometry/error-parameters';
+import { mapOnSheet, type Load, type TurnDeg } from '@/core/geometry/load';
+import { seededRng } from '@/core/math/random';
+import { combineScans } from '@/core/scan/combine-scans';
+import type { GrayImage } from '@/core/scan/gray';
+import { measureScan, type ScanProblem, type ScanResult } from '@/core/scan/measure-scan';
+import { scanFigures } from '@/core/scan/scan-figures';
+import type { Result } from '@/core/result';
+import { testDatabase, type TestDatabase } from '@/db/database.testing';
+import type { SheetCondition } from '../standins/scanner';
+import { cutAndRead, mustLoad } from '../../../scripts/run-calibration';
+import { analyse } from './analysis';
+import { isRead } from './looks';
+import type { CalibrationRecord } from './record';
+import { saveScan, standinScan } from './scans';
+import { makeShop, startOrder, type ShopOrder, type TestShop } from './shop.testing';
+import { startCalibration } from './start';
+import { checkPrint } from './steps';
+
+jest.setTimeout(120_000);
+
+let test: TestDatabase;
+beforeAll(async () => {
+  test = await testDatabase();
+});
+afterAll(() => test.close());
+
+const ERROR: ErrorParameters = {
+  ...NO_ERROR,
+  offsetAcrossMm: 0.42,
+  offsetAlongMm: -0.31,
+  rotationRad: 0.0008,
+  scaleAlong: 0.0012,
+};
+const LOAD: Load = { turnDeg: 0, face: 'ink-up' };
+
+/** A sheet that was cut, its wedges read by an eye as unsteady as asked; its discs wait for the scanner. */
+async function cutSheet(
+  order: Partial<ShopOrder> = {},
+  load = LOAD,
+): Promise<{ shop: TestShop; record: CalibrationRecord }> {
+  const shop = await makeShop(test.database, { family: 'F1', error: ERROR, markSdMm: 0, ...order });
+  const input = startOrder(shop, 'full');
+  const started = await startCalibration(test.database, shop.actor, input);
+  if (!started.ok) throw new Error(started.error.message);
+  await checkPrint(test.database, shop.actor, { id: randomUUID(), calibrationId: input.id, lineMm: 230 });
+  await cutAndRead(test.database, shop.actor, input.id, { load, rng: seededRng(5) });
+  return { shop, record: await mustLoad(test.database, input.id) };
+}
+
+interface Laid {
+  readonly turnDeg?: TurnDeg;
+  readonly condition?: SheetCondition;
+}
+
+async function imageOf(record: CalibrationRecord, { turnDeg = 0, condition = 'clean' }: Laid): Promise<GrayImage> {
+  const made = await standinScan(test.database, record, 1, { dotsPerInch: 300, turnDeg, condition });
+  if (!made.ok) throw new Error(made.error.message);
+  const { data, info } = await sharp(made.value).toColourspace('b-w').raw().toBuffer({ resolveWithObject: true });
+  return { width: info.width, height: info.height, data: new Uint8Array(data) };
+}
+
+function measured(image: GrayImage, record: CalibrationRecord): Result<ScanResult, ScanProblem> {
+  const work = measureScan(image, scanFigures(record.definition));
+  for (;;) {
+    const step = work.next();
+    if (step.done) return step.value;
+  }
+}
+
+async function scanOf(record: CalibrationRecord, laid: Laid = {}): Promise<ScanResult> {
+  const result = measured(await imageOf(record, laid), record);
+  if (!result.ok) throw new Error(result.error.kind);
+  return result.value;
+}
+
+function inputOf(record: CalibrationRecord, scans: readonly ScanResult[]): SaveScanInput {
+  const set = record.cutSets[0]!;
+  const own = combineScans(scans).discs.filter((d) => d.key.startsWith(`${set.setNo} `));
+  return {
+    id: randomUUID(),
+    cutSetId: set.id,
+    scans: scans.map((s) => ({
+      fileName: 'scan.png',
+      dotsPerInch: s.pixelsPerMm * 25.4,
+      turnDeg: s.turnDeg,
+      isMirrored: s.isMirrored,
+      goodCount: s.discs.filter((d) => d.state === 'good').length,
+    })),
+    discs: own.flatMap((d) =>
+      d.state === 'good' || d.state === 'partial'
+        ? [{ ...d, state: d.state, acrossId: randomUUID(), alongId: randomUUID(), spotNo: Number(d.key.split(' ')[1]) }]
+        : [],
+    ),
+    picture: null,
+  };
+}
+
+/** Largest distance at the work area's corners between the map found from the scans alone and the truth. */
+function farthest(record: CalibrationRecord, scans: readonly ScanResult[]): number {
+  const found = analyse({ ...record, readings: record.readings.filter((r) => r.method === 'scan') });
+  if (!found.ok) throw new Error(found.error.kind);
+  expect(scans.length).toBeGreaterThan(0);
+  const truth = mapOnSheet(fromParameters<'machine'>(ERROR), found.value.load);
+  return Math.max(
+    ...record.corners.map((corner) => {
+      const [a, b] = [displacement(found.value.fit.map, corner), displacement(truth, corner)];
+      return Math.hypot(a.x - b.x, a.y - b.y);
+    }),
+  );
+}
+
+describe('a sheet on the scanner', () => {
+  it('from the real files through stand-in printer, cutter and scanner to the map', async () => {
+    const { shop, record } = await cutSheet();
+    const scans = [await scanOf(record), await scanOf(record, { turnDeg: 180 })];
+    expect(scans.map((s) => [s.turnDeg, s.isMirrored])).toEqual([
+      [0, false],
+      [180, false],
+    ]);
+    const one = scans[0]!;
+    const own = one.discs.filter((d) => d.key.startsWith('1 '));
+    expect(own.map((d) => d.state)).toEqual(Array.from({ length: 9 }, () => 'good'));
+    expect(one.discs.filter((d) => d.key.startsWith('2 ')).map((d) => d.state)).toEqual(
+      Array.from({ length: 9 }, () => 'not-weeded'),
+    );
+    const saved = await saveScan(test.database, shop.actor, inputOf(record, scans));
+    expect(saved).toEqual({ ok: true, value: 9 });
+    const after = await mustLoad(test.database, record.calibration.id);
+    expect(isRead(after, after.cutSets[0]!)).toBe(true);
+    expect(farthest(after, scans)).toBeLessThan(0.015);
+  });
+
+  it.each<[Load, TurnDeg]>([
+    [{ turnDeg: 90, face: 'ink-up' }, 90],
+    [{ turnDeg: 180, face: 'ink-down' }, 270],
+  ])('however it lay in the cutter and lies on the glass: %j, %i', async (load, turnDeg) => {
+    const { shop, record } = await cutSheet({}, load);
+    const scans = [await scanOf(record, { turnDeg })];
+    await saveScan(test.database, shop.actor, inputOf(record, scans));
+    expect(farthest(await mustLoad(test.database, record.calibration.id), scans)).toBeLessThan(0.035);
+  });
+
+  it('one scan says that a lamp\u2019s shadow may have moved it, two that lay differently no longer', async () => {
+    const { shop, record } = await cutSheet();
+    const first = await scanOf(record);
+    const shiftSd = async (scans: readonly ScanResult[]): Promise<number> => {
+      await saveScan(test.database, shop.actor, inputOf(record, scans));
+      const after = await mustLoad(test.database, record.calibration.id);
+      const found = analyse({ ...after, readings: after.readings.filter((r) => r.method === 'scan') });
+      if (!found.ok) throw new Error(found.error.kind);
+      return Math.sqrt(found.value.fit.readingCovariance[7]!);
+    };
+    expect(await shiftSd([first])).toBeGreaterThan(0.014);
+    expect(await shiftSd([first, await scanOf(record, { turnDeg: 90 })])).toBeLessThan(0.006);
+  });
+
+  it('a worn sheet: what was not weeded, or is torn, is said so; the rest still tells the map', async () => {
+    const { shop, record } = await cutSheet();
+    const worn = await scanOf(record, { condition: 'worn' });
+    const own = worn.discs.filter((d) => d.key.startsWith('1 '));
+    expect(own.filter((d) => d.state === 'not-weeded')).toHaveLength(1);
+    expect(own.filter((d) => d.state === 'missing' || d.state === 'partial')).toHaveLength(1);
+    const input = inputOf(record, [worn]);
+    expect(input.discs.length).toBeGreaterThanOrEqual(7);
+    await saveScan(test.database, shop.actor, input);
+    expect(farthest(await mustLoad(test.database, record.calibration.id), [worn])).toBeLessThan(0.035);
+  });
+
+  it('another check\u2019s sheet carries other words, and is not taken for this one', async () => {
+    const [own, other] = [await cutSheet(), await cutSheet()];
+    expect(other.record.code).toBe(own.record.code);
+    const result = measured(await imageOf(other.record, {}), own.record);
+    expect(result).toMatchObject({ ok: false, error: { kind: 'no-page' } });
+  });
+
+  it('the same scan sent twice is kept once; a later one supersedes its readings; an unknown disc is refused', async () => {
+    const { shop, record } = await cutSheet();
+    const input = inputOf(record, [await scanOf(record)]);
+    expect(await saveScan(test.database, shop.actor, input)).toEqual({ ok: true, value: 9 });
+    expect(await saveScan(test.database, shop.actor, input)).toEqual({ ok: true, value: 9 });
+    const later = {
+      ...input,
+      id: randomUUID(),
+      discs: input.discs.map((d) => ({ ...d, acrossId: randomUUID(), alongId: randomUUID(), acrossMm: 0.1 })),
+    };
+    await saveScan(test.database, shop.actor, later);
+    const { readings } = await mustLoad(test.database, record.calibration.id);
+    const kept = readings.filter((r) => r.method === 'scan' && r.axis === 'across');
+    expect(kept.map((r) => r.readingMm)).toEqual(Array.from({ length: 9 }, () => 0.1));
+    const unknown = { ...later, id: randomUUID(), discs: [{ ...later.discs[0]!, spotNo: 77 }] };
+    expect(await saveScan(test.database, shop.actor, unknown)).toMatchObject({ ok: false });
+  });
+});

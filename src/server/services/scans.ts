@@ -1,0 +1,107 @@
+import 'server-only';
+import { eq } from 'drizzle-orm';
+import type { SaveScanInput } from '@/contracts/inputs';
+import { seedFrom } from '@/core/math/random';
+import { PLOTTER_ROUNDING_MM } from '@/core/reading/uncertainty';
+import { fail, ok, type Result } from '@/core/result';
+import { DETECTOR_VERSION } from '@/core/scan/measure-scan';
+import { discOf } from '@/core/target/sheet-definition';
+import type { Database, Session } from '@/db/client';
+import { cutSetWithCalibration, findSlot } from '@/db/queries/calibration';
+import { reading, scan } from '@/db/schema/calibration';
+import { now } from '../clock';
+import { scanSheet, type ScanOrder } from '../standins/scanner';
+import { refusal, type Actor, type Refusal } from './actor';
+import { holdSet } from './readings';
+import { loadRecord, type CalibrationRecord } from './record';
+import { pictureOf } from './simulation';
+
+export { SCANNER_DPI, SHEET_CONDITIONS } from '../standins/scanner';
+
+type ScannedDisc = SaveScanInput['discs'][number];
+
+interface Component {
+  readonly id: string;
+  readonly axis: 'across' | 'along';
+  readonly mm: number;
+  readonly sdMm: number;
+  readonly sharedMm: number;
+}
+
+const componentsOf = (d: ScannedDisc): readonly Component[] => [
+  { id: d.acrossId, axis: 'across', mm: d.acrossMm, sdMm: d.acrossSdMm, sharedMm: d.acrossSharedMm },
+  { id: d.alongId, axis: 'along', mm: d.alongMm, sdMm: d.alongSdMm, sharedMm: d.alongSharedMm },
+];
+
+async function writeDisc(
+  session: Session,
+  actor: Actor,
+  { id: scanId, cutSetId }: Pick<SaveScanInput, 'id' | 'cutSetId'>,
+  disc: ScannedDisc & { readonly roundingMm: number },
+): Promise<void> {
+  for (const { id, axis, mm, sdMm, sharedMm } of componentsOf(disc)) {
+    const slot = { cutSetId, spotNo: disc.spotNo, axis, method: 'scan', repeatNo: 1 } as const;
+    const [last] = await findSlot(session, slot);
+    await session.insert(reading).values({
+      ...slot,
+      id,
+      state: 'read',
+      seq: (last?.seq ?? 0) + 1,
+      supersedesId: last?.id ?? null,
+      readingMm: mm,
+      displacementMm: mm,
+      standardUncertaintyMm: Math.hypot(sdMm, disc.roundingMm),
+      raw: { scanId, sharedMm, state: disc.state, instrument: 'scanner' },
+      readAt: now(),
+      readBy: actor.personId,
+    });
+  }
+}
+
+/**
+ * Keeps what scans told of a set's discs: the scan with its small picture, and two readings a disc, all or nothing. A later
+ * scan supersedes an earlier one's readings. The ids come from the client, so that a retry is harmless.
+ */
+export async function saveScan(
+  database: Database,
+  actor: Actor,
+  input: SaveScanInput,
+): Promise<Result<number, Refusal>> {
+  const owner = await cutSetWithCalibration(database, input.cutSetId);
+  const record = owner ? await loadRecord(database, owner.calibrationId) : null;
+  if (!owner || !record) return fail(refusal('This cut set is not there any more.'));
+  const { setNo } = owner.cutSet;
+  const unknown = input.discs.find((d) => !discOf(record.definition, setNo, d.spotNo));
+  if (unknown) return fail(refusal(`There is no disc ${unknown.spotNo} on this sheet.`));
+  const isPlotterFile = record.calibration.route === 'D' && record.setupRow.cutter.fileFormat === 'hpgl';
+  const roundingMm = isPlotterFile ? PLOTTER_ROUNDING_MM : 0;
+  return database.transaction(async (session) => {
+    await holdSet(session, input.cutSetId);
+    const [known] = await session.select({ id: scan.id }).from(scan).where(eq(scan.id, input.id));
+    if (known) return ok(input.discs.length);
+    await session.insert(scan).values({
+      id: input.id,
+      cutSetId: input.cutSetId,
+      detectorVersion: DETECTOR_VERSION,
+      scans: input.scans,
+      picture: input.picture === null ? null : Buffer.from(input.picture, 'base64'),
+      at: now(),
+      by: actor.personId,
+    });
+    for (const disc of input.discs) await writeDisc(session, actor, input, { ...disc, roundingMm });
+    return ok(input.discs.length);
+  });
+}
+
+/** What the stand-in scanner makes of a simulated setup's sheet. */
+export async function standinScan(
+  database: Database,
+  record: CalibrationRecord,
+  sheetNo: number,
+  order: Pick<ScanOrder, 'dotsPerInch' | 'turnDeg' | 'condition'>,
+): Promise<Result<Buffer, Refusal>> {
+  const picture = await pictureOf(database, record, sheetNo);
+  if (!picture.ok) return picture;
+  const seed = seedFrom(record.calibration.id, sheetNo, order.turnDeg, order.dotsPerInch, order.condition);
+  return ok(await scanSheet(picture.value, { ...order, seed, pageMm: record.block.page }));
+}

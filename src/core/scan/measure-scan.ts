@@ -63,7 +63,9 @@ export type ScanProblem =
   | { readonly kind: 'no-discs'; readonly patchCount: number }
   /** Rings were read, but too few of this sheet's agree on where it lies. */
   | { readonly kind: 'no-page'; readonly decoded: readonly DecodedDisc[] }
-  | { readonly kind: 'two-sheets' };
+  | { readonly kind: 'two-sheets' }
+  /** The printed discs lie too far from any flat view of the sheet: curled, or photographed. */
+  | { readonly kind: 'not-flat'; readonly typicalMm: number };
 
 /** Stages as they are told to whoever waits; places in the picture are for showing what was found. */
 export type ScanProgress =
@@ -74,6 +76,8 @@ export type ScanProgress =
 export const DETECTOR_VERSION = 1;
 
 const LEAST_DOTS_PER_INCH = 140;
+/** Typical distance of printed discs from where a flat sheet has them, mm: printers stay well below it, cameras do not. */
+const MOST_UNEVEN_MM = 0.25;
 /** A radius is never trusted closer than this, mm, nor spread wider. */
 const LEAST_RADIUS_SD_MM = 0.002;
 const MM_PER_INCH = 25.4;
@@ -144,6 +148,14 @@ function resultOf({ figure, view, disc }: Measured, decoded: ReadonlySet<number>
   };
 }
 
+/** Median distance of the printed discs found from where the page puts them, mm; those it could not find say nothing. */
+function unevennessOf(measured: readonly Measured[]): number {
+  const gaps = measured.flatMap(({ disc: { print } }) =>
+    print ? [Math.hypot(print.x + print.fit.x, print.y + print.fit.y)] : [],
+  );
+  return [...gaps].sort((a, b) => a - b)[gaps.length >> 1] ?? 0;
+}
+
 function turnOf({ map }: Page): 0 | 90 | 180 | 270 {
   const quarters = Math.round(Math.atan2(-map.yx, map.xx) / (Math.PI / 2));
   return ([0, 90, 180, 270] as const)[((quarters % 4) + 4) % 4]!;
@@ -190,6 +202,8 @@ export function* measureScan(
     measured.push({ figure, view, disc: measureDisc(image, view, figure, rng) });
     yield { stage: 'measured', done: measured.length, of: figures.length, disc: resultOf(measured.at(-1)!, known) };
   }
+  const uneven = unevennessOf(measured);
+  if (uneven > MOST_UNEVEN_MM) return fail({ kind: 'not-flat', typicalMm: uneven });
   return ok({
     discs: withCommonRadii(measured).map((m) => resultOf(m, known)),
     isMirrored: page.isMirrored,

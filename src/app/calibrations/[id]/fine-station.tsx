@@ -27,6 +27,11 @@ export function OtherWays({ record, set, lookNo }: OtherWaysProps) {
   const read = `/calibrations/${record.calibration.id}/read`;
   return (
     <p className="mt-3 d-flex gap-4 flex-wrap">
+      {discsOf(record, set).length > 0 && (
+        <Link href={`${read}?look=scan`} prefetch={false}>
+          Put the sheet on the scanner instead
+        </Link>
+      )}
       <Link href={`${read}?look=list&again=${lookNo}`} prefetch={false}>
         Type or drop a list instead
       </Link>

@@ -19,7 +19,8 @@ import { ReadingListForm } from '@/ui/read/ReadingListForm';
 import { RoughStation } from '@/ui/read/RoughStation';
 import { RoundStation } from '@/ui/read/RoundStation';
 import { FineStation, OtherWays } from './fine-station';
-import { rimViewOf, roughViewOf, wallViewOf } from './read-views';
+import { rimViewOf, roughViewOf, scanViewOf, wallViewOf } from './read-views';
+import { ScanStation } from '@/ui/scan/ScanStation';
 import type { StepProps } from './step-props';
 
 const WORDS_AFTER: Readonly<Record<CalibrationRecord['calibration']['kind'], string>> = {
@@ -178,6 +179,23 @@ function Discs({ record, system, query, set }: StepProps & { readonly set: CutSe
   );
 }
 
+/** The set's coded discs on the scanner. */
+function Scan({ record, system, set }: StepProps & { readonly set: CutSet }) {
+  const { id } = record.calibration;
+  const asked = { system, isBlind: set.purpose !== 'before', next: nextAfterReading(record, set) };
+  return (
+    <>
+      <h1 className="station-title">Measure the sheet on the scanner</h1>
+      <ScanStation key={`${set.id} scan`} view={scanViewOf(record, set, asked)} />
+      <p className="mt-3">
+        <Link href={`/calibrations/${id}/read?look=fine`} prefetch={false}>
+          Read by eye instead
+        </Link>
+      </p>
+    </>
+  );
+}
+
 function FineFigures({ set, ...props }: StepProps & { readonly set: CutSet }) {
   const lookNo = lookNoOf(props.query);
   return (
@@ -208,7 +226,8 @@ const FIRST_LOOK: Readonly<Record<CutLine, { readonly title: string; readonly wo
 };
 
 /** Before the fine figures: are they in reach at all? */
-function FirstLook({ id, cutLine }: { readonly id: string; readonly cutLine: CutLine }) {
+function FirstLook({ record }: Pick<StepProps, 'record'>) {
+  const { id, cutLine } = record.calibration;
   const { title, words } = FIRST_LOOK[cutLine];
   return (
     <>
@@ -219,6 +238,15 @@ function FirstLook({ id, cutLine }: { readonly id: string; readonly cutLine: Cut
         fineHref={`/calibrations/${id}/read?look=fine`}
         roughHref={`/calibrations/${id}/read?look=rough`}
       />
+      {record.definition.discs.length > 0 && (
+        <p className="mt-3">
+          A scanner at hand?{' '}
+          <Link className="btn btn-quiet" href={`/calibrations/${id}/read?look=scan`} prefetch={false}>
+            Put the sheet on the scanner
+          </Link>{' '}
+          <span className="quiet">Every disc is measured to a few thousandths of a mm, in seconds.</span>
+        </p>
+      )}
     </>
   );
 }
@@ -228,8 +256,8 @@ function lookOf(
   record: CalibrationRecord,
   set: CutSet,
   { look }: StepProps['query'],
-): 'discs' | 'list' | 'ask' | 'rough' | 'fine' {
-  if (look === 'discs' && record.definition.discs.length > 0) return 'discs';
+): 'discs' | 'scan' | 'list' | 'ask' | 'rough' | 'fine' {
+  if ((look === 'discs' || look === 'scan') && record.definition.discs.length > 0) return look;
   if (look === 'list') return 'list';
   const hasGrids = set.setNo === 1 && record.definition.roughs.length > 0;
   if (!hasGrids || look === 'fine') return 'fine';
@@ -246,10 +274,12 @@ export function ReadPage(props: StepProps) {
   switch (lookOf(record, set, query)) {
     case 'discs':
       return <Discs {...props} set={set} />;
+    case 'scan':
+      return <Scan {...props} set={set} />;
     case 'list':
       return <ListOfReadings {...props} set={set} />;
     case 'ask':
-      return <FirstLook {...record.calibration} />;
+      return <FirstLook record={record} />;
     case 'rough':
       return (
         <>

@@ -6,6 +6,9 @@ import { referenceGapsMm } from '@/core/target/reference-gaps';
 import { discsOf } from '@/server/services/looks';
 import type { RoundView } from '@/ui/read/RoundStation';
 import type { RoughView } from '@/ui/read/RoughStation';
+import { scanFigures, scanKey } from '@/core/scan/scan-figures';
+import type { Axis } from '@/core/target/wedge';
+import type { ScanView } from '@/ui/scan/scan-view';
 import { slotKey, type Kept } from '@/ui/read/slot';
 
 /** What was read of a set in one round of looks. */
@@ -69,6 +72,36 @@ export function rimViewOf(
     firstStart: { x: randomStep(), y: randomStep() },
     pictureHref: picture && isBack ? `${picture}&face=back` : picture,
     ...asked,
+  };
+}
+
+/** The coded discs of a set on the scanner; what the eye read is told only where it need not stay blind. */
+export function scanViewOf(
+  record: CalibrationRecord,
+  set: CutSet,
+  asked: Pick<Asked, 'system' | 'isBlind' | 'next'>,
+): ScanView {
+  const { system, isBlind, next } = asked;
+  const eye = (spotNo: number, axis: Axis): number | null => {
+    const row = record.readings.find(
+      (r) => r.cutSetId === set.id && r.method === 'wedge' && r.spotNo === spotNo && r.axis === axis,
+    );
+    return isBlind ? null : (row?.displacementMm ?? null);
+  };
+  return {
+    cutSetId: set.id,
+    discs: discsOf(record, set).map((disc) => ({
+      key: scanKey(disc),
+      spotNo: disc.spotNo,
+      radiusMm: disc.radiusMm,
+      eyeMm: { across: eye(disc.spotNo, 'across'), along: eye(disc.spotNo, 'along') },
+    })),
+    figures: scanFigures(record.definition),
+    system,
+    standin: record.setupRow.isSimulated
+      ? { href: `/calibrations/${record.calibration.id}/scan-picture`, sheetNo: set.sheetNo }
+      : null,
+    next,
   };
 }
 

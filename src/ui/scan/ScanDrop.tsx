@@ -1,0 +1,50 @@
+'use client';
+
+import { useId, useState, type DragEvent } from 'react';
+
+interface Props {
+  readonly onFiles: (files: readonly File[]) => void;
+  readonly hasScans: boolean;
+}
+
+/** Where scans are dropped or chosen; also from a phone's own pictures. */
+export function ScanDrop({ onFiles, hasScans }: Props) {
+  const id = useId();
+  const [isOver, setOver] = useState(false);
+  const drop = (event: DragEvent): void => {
+    event.preventDefault();
+    setOver(false);
+    onFiles([...event.dataTransfer.files]);
+  };
+  return (
+    <div
+      className={`scan-drop${isOver ? ' over' : ''}`}
+      onDragOver={(event) => {
+        event.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => {
+        setOver(false);
+      }}
+      onDrop={drop}
+    >
+      <label htmlFor={id} className="form-label">
+        {hasScans ? 'Another scan of the same sheet' : 'Drop the scan here, or choose it'}
+      </label>
+      <input
+        id={id}
+        type="file"
+        multiple
+        accept="image/png,image/jpeg,image/tiff,.tif,.tiff"
+        aria-describedby={`${id}-help`}
+        onChange={(event) => {
+          onFiles([...(event.target.files ?? [])]);
+          event.target.value = '';
+        }}
+      />
+      <p id={`${id}-help`} className="quiet mb-0">
+        PNG, TIFF or JPEG; whole sheets or overlapping parts; any turn. It is measured here in the browser.
+      </p>
+    </div>
+  );
+}

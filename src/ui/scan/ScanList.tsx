@@ -1,0 +1,79 @@
+'use client';
+
+import type { OwnDisc } from './scan-view';
+import { scanLine } from './scan-words';
+import type { ScanJob, Scans } from './use-scans';
+
+const DOING: Readonly<Record<ScanJob['stage'], string>> = {
+  waiting: 'waits its turn',
+  reading: 'is read',
+  finding: 'its discs are looked for',
+  measuring: 'its discs are measured',
+  measured: '',
+  refused: '',
+};
+
+function Line({
+  job,
+  own,
+  onRemove,
+}: {
+  readonly job: ScanJob;
+  readonly own: readonly OwnDisc[];
+  readonly onRemove: () => void;
+}) {
+  const { fileName, stage, measured, refusal, share } = job;
+  if (stage === 'refused' || measured)
+    return (
+      <li className={refusal ? 'notice' : undefined}>
+        <strong>{fileName}</strong>
+        {refusal
+          ? ` \u2013 ${refusal} `
+          : measured
+            ? ` \u2013 ${scanLine(measured.result, new Set(own.map((d) => d.key)))} `
+            : ''}
+        <button type="button" className="btn-plain" onClick={onRemove} aria-label={`Take ${fileName} away`}>
+          take away
+        </button>
+      </li>
+    );
+  return (
+    <li>
+      <strong>{fileName}</strong>
+      {` ${DOING[stage]}`}
+      <progress
+        className="w-100"
+        max={1}
+        value={stage === 'reading' || stage === 'measuring' ? share : undefined}
+        aria-label={`${fileName} ${DOING[stage]}`}
+      />
+    </li>
+  );
+}
+
+/** The scans handed in, each with what came of it. */
+export function ScanList({ scans, own }: { readonly scans: Scans; readonly own: readonly OwnDisc[] }) {
+  const { jobs, isBusy, cancel, remove } = scans;
+  if (jobs.length === 0) return null;
+  return (
+    <div aria-live="polite">
+      <ul className="scan-list">
+        {jobs.map((job) => (
+          <Line
+            key={job.id}
+            job={job}
+            own={own}
+            onRemove={() => {
+              remove(job.id);
+            }}
+          />
+        ))}
+      </ul>
+      {isBusy && (
+        <button type="button" className="btn btn-quiet" onClick={cancel}>
+          Cancel
+        </button>
+      )}
+    </div>
+  );
+}

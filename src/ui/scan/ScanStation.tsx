@@ -1,0 +1,100 @@
+'use client';
+
+import { useState } from 'react';
+import { combineScans, type CombinedScans } from '@/core/scan/combine-scans';
+import type { ScanResult } from '@/core/scan/measure-scan';
+import { DiscCloseUp } from './DiscCloseUp';
+import { DiscTable } from './DiscTable';
+import { ScanDrop } from './ScanDrop';
+import { ScanList } from './ScanList';
+import { ScanPicture } from './ScanPicture';
+import type { ScanView } from './scan-view';
+import { doubtWords } from './scan-words';
+import { StandinScanner } from './StandinScanner';
+import { UseScans } from './UseScans';
+import { useScans, type ScanJob } from './use-scans';
+
+/** The scan that is shown: what is worked on, else the newest one with a picture. */
+const shownJob = (jobs: readonly ScanJob[]): ScanJob | undefined =>
+  jobs.find((j) => j.stage !== 'measured' && j.stage !== 'refused' && j.stage !== 'waiting') ??
+  jobs.filter((j) => j.preview !== null).at(-1);
+
+const resultsOf = (jobs: readonly ScanJob[]): readonly ScanResult[] =>
+  jobs.flatMap(({ measured }) => (measured ? [measured.result] : []));
+
+interface ResultsProps {
+  readonly view: ScanView;
+  readonly jobs: readonly ScanJob[];
+  readonly combined: CombinedScans;
+  readonly chosen: string | null;
+  readonly onChoose: (key: string) => void;
+}
+
+/** What the scans so far tell together, and what to do with it. */
+function Results({ view, jobs, combined, chosen, onChoose }: ResultsProps) {
+  const [leftOut, setLeftOut] = useState<ReadonlySet<string>>(new Set());
+  return (
+    <>
+      <DiscTable
+        own={view.discs}
+        discs={combined.discs}
+        leftOut={leftOut}
+        chosen={chosen}
+        system={view.system}
+        onChoose={onChoose}
+        onLeaveOut={(key, isOut) => {
+          setLeftOut(new Set(isOut ? [...leftOut, key] : [...leftOut].filter((k) => k !== key)));
+        }}
+      />
+      <p>{doubtWords(resultsOf(jobs), combined, view.system)}</p>
+      <UseScans view={view} jobs={jobs} combined={combined} leftOut={leftOut} />
+    </>
+  );
+}
+
+/** A cut sheet on the scanner: dropped in, measured in the browser, looked at, used. */
+export function ScanStation({ view }: { readonly view: ScanView }) {
+  const scans = useScans(view.figures);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const job = shownJob(scans.jobs);
+  const results = resultsOf(scans.jobs);
+  const combined = results.length > 0 ? combineScans(results) : null;
+  const own = view.discs.find((d) => d.key === chosen);
+  const measured = job?.measured;
+  const disc = measured?.result.discs.find((d) => d.key === chosen);
+  return (
+    <div className="scan-station">
+      <div>
+        {job ? (
+          <ScanPicture job={job} own={view.discs} chosen={chosen} onChoose={setChosen} />
+        ) : (
+          <ol className="scan-steps">
+            <li>Lift out the strips and the small round pieces of this cut. Account for every piece.</li>
+            <li>Lay the sheet face down and flat, the lid closed: 300 dots an inch, gray, nothing sharpened.</li>
+            <li>
+              Scan it twice if you can, the second time turned by a quarter or by half: the lamp&rsquo;s shadow then
+              falls out.
+            </li>
+          </ol>
+        )}
+        {own && disc && measured && (
+          <DiscCloseUp own={own} disc={disc} href={job.closeUps[own.key]} system={view.system} />
+        )}
+      </div>
+      <div>
+        <ScanList scans={scans} own={view.discs} />
+        {combined && <Results view={view} jobs={scans.jobs} combined={combined} chosen={chosen} onChoose={setChosen} />}
+        <ScanDrop onFiles={scans.add} hasScans={results.length > 0} />
+        {view.standin && (
+          <StandinScanner
+            standin={view.standin}
+            isBusy={scans.isBusy}
+            onScan={(file) => {
+              scans.add([file]);
+            }}
+          />
+        )}
+      </div>
+    </div>
+  );
+}

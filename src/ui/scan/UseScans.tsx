@@ -1,0 +1,111 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { useRef, useState } from 'react';
+import { v4 as uuid } from 'uuid';
+import type { SaveScanInput } from '@/contracts/inputs';
+import type { CombinedScans } from '@/core/scan/combine-scans';
+import { MM_PER_INCH } from '@/core/units/length';
+import { scanMeasured } from '@/server/actions/calibration';
+import type { ScanView } from './scan-view';
+import type { ScanJob } from './use-scans';
+
+interface Props {
+  readonly view: ScanView;
+  readonly jobs: readonly ScanJob[];
+  readonly combined: CombinedScans;
+  readonly leftOut: ReadonlySet<string>;
+}
+
+/** Fewer do not tell scale, turn and squareness with anything to spare. */
+const LEAST_DISCS = 4;
+const MOST_PICTURE_BYTES = 650_000;
+
+/** A picture's bytes as base64; null when it would be too large to keep. */
+async function base64Of(blob: Blob | undefined): Promise<string | null> {
+  if (!blob || blob.size > MOST_PICTURE_BYTES) return null;
+  const bytes = new Uint8Array(await blob.arrayBuffer());
+  const parts: string[] = [];
+  for (let i = 0; i < bytes.length; i += 0x8000) parts.push(String.fromCharCode(...bytes.subarray(i, i + 0x8000)));
+  return btoa(parts.join(''));
+}
+
+/** The discs that count, as they are kept. */
+function discsOf({ view, combined, leftOut }: Pick<Props, 'view' | 'combined' | 'leftOut'>): SaveScanInput['discs'] {
+  return view.discs.flatMap(({ key, spotNo }) => {
+    const disc = combined.discs.find((d) => d.key === key);
+    if (!disc || leftOut.has(key) || (disc.state !== 'good' && disc.state !== 'partial')) return [];
+    const { state, acrossMm, alongMm, acrossSdMm, alongSdMm, acrossSharedMm, alongSharedMm } = disc;
+    return [
+      {
+        ...{ acrossId: uuid(), alongId: uuid(), spotNo, state },
+        ...{ acrossMm, alongMm, acrossSdMm, alongSdMm, acrossSharedMm, alongSharedMm },
+      },
+    ];
+  });
+}
+
+const scansOf = (jobs: readonly ScanJob[]): SaveScanInput['scans'] =>
+  jobs.flatMap(({ fileName, measured }) => {
+    if (!measured) return [];
+    const { pixelsPerMm, turnDeg, isMirrored, discs } = measured.result;
+    const goodCount = discs.filter((d) => d.state === 'good').length;
+    return [
+      { fileName: fileName.slice(0, 200), dotsPerInch: pixelsPerMm * MM_PER_INCH, turnDeg, isMirrored, goodCount },
+    ];
+  });
+
+/** Takes what the scans tell into the calibration. */
+export function UseScans({ view, jobs, combined, leftOut }: Props) {
+  const router = useRouter();
+  const [isSending, setSending] = useState(false);
+  const [refusal, setRefusal] = useState<string | null>(null);
+  /** The same answer sent twice, after one that got lost, is kept once. */
+  const sent = useRef<SaveScanInput | null>(null);
+  const count = discsOf({ view, combined, leftOut }).length;
+  const keep = async (): Promise<void> => {
+    setSending(true);
+    setRefusal(null);
+    const fresh: SaveScanInput = {
+      id: uuid(),
+      cutSetId: view.cutSetId,
+      scans: scansOf(jobs).slice(0, 8),
+      discs: discsOf({ view, combined, leftOut }),
+      picture: await base64Of(jobs.find((j) => j.measured)?.preview?.blob),
+    };
+    const isSame = (a: SaveScanInput, b: SaveScanInput): boolean =>
+      JSON.stringify(a.discs.map((d) => [d.spotNo, d.acrossMm, d.alongMm])) ===
+      JSON.stringify(b.discs.map((d) => [d.spotNo, d.acrossMm, d.alongMm]));
+    sent.current = sent.current && isSame(sent.current, fresh) ? sent.current : fresh;
+    try {
+      const done = await scanMeasured(sent.current);
+      if (done.ok) router.push(view.next.href);
+      else setRefusal(done.message);
+    } catch {
+      setRefusal('The shop\u2019s server does not answer. Nothing is lost: try again in a moment.');
+    }
+    setSending(false);
+  };
+  return (
+    <>
+      {refusal && (
+        <p className="notice" role="alert">
+          {refusal}
+        </p>
+      )}
+      <p>
+        <button
+          type="button"
+          className="btn btn-primary"
+          disabled={isSending || count < LEAST_DISCS}
+          onClick={() => void keep()}
+        >
+          {`Use these ${count} discs`}
+        </button>
+      </p>
+      {count < LEAST_DISCS && (
+        <p className="quiet">{`At least ${LEAST_DISCS} discs are needed: scan again, or read by eye.`}</p>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,27 @@
+import type { ScanFigure } from '@/core/scan/measure-scan';
+import type { UnitSystem } from '@/core/units/length';
+
+/** A disc of the set to be read, as the page knows it. */
+export interface OwnDisc {
+  readonly key: string;
+  readonly spotNo: number;
+  readonly radiusMm: number;
+  /** What the eye read at the same spot, mm; null where it did not, or must not be told. */
+  readonly eyeMm: { readonly across: number | null; readonly along: number | null };
+}
+
+/** Where the stand-in scanner of a simulated setup is asked. */
+export interface StandinScanner {
+  readonly href: string;
+  readonly sheetNo: number;
+}
+
+export interface ScanView {
+  readonly cutSetId: string;
+  readonly discs: readonly OwnDisc[];
+  /** All coded discs of the sheet: those of the other set carry the page as well. */
+  readonly figures: readonly ScanFigure[];
+  readonly system: UnitSystem;
+  readonly standin: StandinScanner | null;
+  readonly next: { readonly href: string; readonly words: string };
+}

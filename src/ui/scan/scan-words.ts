@@ -1,0 +1,79 @@
+import type { CombinedScans } from '@/core/scan/combine-scans';
+import type { DiscState } from '@/core/scan/disc-measure';
+import type { ScanResult } from '@/core/scan/measure-scan';
+import { formatFixed, MM_PER_INCH, type UnitSystem } from '@/core/units/length';
+import type { ScanFailure } from '@/workers/scan.client';
+
+/** What was found of a disc, and what to do about it. */
+export const STATE_WORDS: Readonly<Record<DiscState, { readonly name: string; readonly todo: string }>> = {
+  good: { name: 'good', todo: '' },
+  partial: { name: 'partial', todo: 'Part of an edge is hidden: it counts with a larger doubt of its own.' },
+  'not-weeded': { name: 'not weeded', todo: 'Lift the round piece out, or lay white card behind, and scan again.' },
+  'bad-cut': { name: 'bad cut', todo: 'The hole is not round or not whole: look at the blade and its offset.' },
+  missing: { name: 'missing', todo: 'Not in the picture, torn or covered: scan it again, or leave it.' },
+};
+
+/** Why a scan could not be measured, and what to do. */
+export function failureWords(failure: ScanFailure): string {
+  switch (failure.kind) {
+    case 'no-discs':
+      return 'No coded disc was found in it. Is it this check\u2019s sheet, in focus, and lit? Scan it once more at 300 dpi.';
+    case 'no-page':
+      return failure.decoded.length < 3
+        ? `Only ${failure.decoded.length === 1 ? 'one coded disc' : `${failure.decoded.length} coded discs`} could be read; three are needed. Scan the whole sheet, flat and in focus.`
+        : 'Its coded discs are not those of this check: it is another check\u2019s sheet, or another print of one. Take the sheet that was cut for this check.';
+    case 'two-sheets':
+      return 'There are two sheets of this check in it. Scan one at a time.';
+    case 'not-flat':
+      return `Its printed discs lie up to ${fineLength(failure.typicalMm, 'mm')} mm from where a flat sheet has them: it is curled, or it was photographed. Lay it flat on the scanner, lid closed.`;
+    case 'too-coarse':
+      return `It has only ${Math.round(failure.dotsPerInch)} dots an inch: at least 150 are needed, 300 are right.`;
+    case 'not-a-picture':
+    case 'too-large':
+    case 'damaged':
+    case 'not-supported':
+      return failure.words;
+  }
+}
+
+/** Lengths of a scan are finer than those shown elsewhere. */
+export const fineLength = (mm: number, system: UnitSystem, isSigned = false): string => {
+  const sign = isSigned && mm > 0 ? '+' : '';
+  const words = system === 'mm' ? formatFixed(mm, 3) : formatFixed(mm / MM_PER_INCH, 4);
+  return `${sign}${words}`;
+};
+
+/** 95 % of a normal distribution. */
+const SIDE_95 = 1.96;
+
+function directionWords(travel: ScanResult['travel']): string {
+  return Math.abs(travel.x) > Math.abs(travel.y) ? 'across the sheet' : 'along the sheet';
+}
+
+/** What these scans cannot know, and what another would tell. */
+export function doubtWords(
+  scans: readonly Pick<ScanResult, 'travel'>[],
+  { shadowSdMm, shadowMm }: CombinedScans,
+  system: UnitSystem,
+): string {
+  const unit = system === 'mm' ? 'mm' : 'in';
+  const size = (mm: number): string => `${fineLength(mm, system)} ${unit}`;
+  const [first] = scans;
+  if (scans.length < 2 && first)
+    return `One scan cannot tell its lamp\u2019s shadow in the holes from a shift: up to ${size(SIDE_95 * shadowSdMm)} ${directionWords(first.travel)}, the same at every disc. Turn the sheet by a quarter (or by half, where it does not fit) and scan once more: that doubt goes.`;
+  if (shadowSdMm > 0.006)
+    return `These scans lie the same way, so that the lamp\u2019s shadow stays in doubt: up to ${size(SIDE_95 * shadowSdMm)}. Turn the sheet by a quarter or by half for the next one.`;
+  return `The lamp\u2019s shadow moved each of these scans by ${size(Math.abs(shadowMm))}; taken together they are free of it.`;
+}
+
+/** A scan in a line: how it lay, how fine it is. */
+export function scanLine(
+  { pixelsPerMm, turnDeg, isMirrored, discs }: ScanResult,
+  ownKeys: ReadonlySet<string>,
+): string {
+  const own = discs.filter((d) => ownKeys.has(d.key));
+  const good = own.filter((d) => d.state === 'good' || d.state === 'partial').length;
+  const side = isMirrored ? ', seen from behind' : '';
+  const coarse = pixelsPerMm * MM_PER_INCH < 195 ? ' Coarse: 300 dpi is right.' : '';
+  return `${Math.round(pixelsPerMm * MM_PER_INCH)} dpi, turned by ${turnDeg}\u00b0${side}: ${good} of ${own.length} discs measured.${coarse}`;
+}

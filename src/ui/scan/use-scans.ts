@@ -1,0 +1,150 @@
+'use client';
+
+import { useEffect, useRef, useState } from 'react';
+import { v4 as uuid } from 'uuid';
+import type { DiscResult, ScanFigure } from '@/core/scan/measure-scan';
+import { scanWorker, type MeasuredScan, type ScanPreview, type ScanTold, type ScanWorker } from '@/workers/scan.client';
+import { failureWords } from './scan-words';
+
+/** The small picture, and where it is shown from. */
+export interface ShownPreview extends ScanPreview {
+  readonly href: string;
+}
+
+/** One file on its way: waiting, read, searched, measured, or refused with words. */
+export interface ScanJob {
+  readonly id: string;
+  readonly fileName: string;
+  readonly stage: 'waiting' | 'reading' | 'finding' | 'measuring' | 'measured' | 'refused';
+  readonly share: number;
+  readonly preview: ShownPreview | null;
+  /** Places of the discs whose ring was read, in the scan. */
+  readonly found: readonly { readonly x: number; readonly y: number }[];
+  readonly discs: readonly DiscResult[];
+  readonly measured: MeasuredScan | null;
+  /** Links to the pictures of its discs, by key. */
+  readonly closeUps: Readonly<Record<string, string>>;
+  readonly refusal: string | null;
+}
+
+export interface Scans {
+  readonly jobs: readonly ScanJob[];
+  readonly isBusy: boolean;
+  readonly add: (files: readonly File[]) => void;
+  readonly remove: (id: string) => void;
+  readonly cancel: () => void;
+}
+
+const newJob = (fileName: string): ScanJob => ({
+  id: uuid(),
+  fileName,
+  stage: 'waiting',
+  share: 0,
+  preview: null,
+  found: [],
+  discs: [],
+  measured: null,
+  closeUps: {},
+  refusal: null,
+});
+
+/** What a job looks like after something was told of it. */
+function after(job: ScanJob, told: ScanTold): ScanJob {
+  switch (told.stage) {
+    case 'reading':
+      return { ...job, stage: 'reading', share: told.share };
+    case 'read':
+      return { ...job, stage: 'finding', preview: { ...told.preview, href: URL.createObjectURL(told.preview.blob) } };
+    case 'found':
+      return { ...job, stage: 'measuring', share: 0, found: told.discs };
+    case 'measured':
+      return { ...job, share: told.done / told.of, discs: [...job.discs, told.disc] };
+  }
+}
+
+const linksTo = (crops: MeasuredScan['crops']): Readonly<Record<string, string>> =>
+  Object.fromEntries(Object.entries(crops).map(([key, blob]) => [key, URL.createObjectURL(blob)]));
+
+const measuredJob = (job: ScanJob, measured: MeasuredScan): ScanJob => ({
+  ...job,
+  stage: 'measured',
+  measured,
+  discs: measured.result.discs,
+  closeUps: linksTo(measured.crops),
+});
+
+/** Gives back what the browser holds for a job's pictures. */
+function forget({ preview, closeUps }: ScanJob): void {
+  for (const href of [...(preview ? [preview.href] : []), ...Object.values(closeUps)]) URL.revokeObjectURL(href);
+}
+
+const isOver = ({ stage }: ScanJob): boolean => stage === 'measured' || stage === 'refused';
+
+/** Scans of one sheet, measured one after another in a worker. Nothing leaves the browser. */
+export function useScans(figures: readonly ScanFigure[]): Scans {
+  const [jobs, setJobs] = useState<readonly ScanJob[]>([]);
+  const worker = useRef<ScanWorker | null>(null);
+  const queue = useRef<{ readonly id: string; readonly file: File }[]>([]);
+  const isRunning = useRef(false);
+  /** Raised when everything is cancelled: answers to older work are dropped. */
+  const round = useRef(0);
+
+  useEffect(
+    () => () => {
+      worker.current?.cancel();
+    },
+    [],
+  );
+
+  const change = (id: string, to: (job: ScanJob) => ScanJob): void => {
+    setJobs((now) => now.map((job) => (job.id === id ? to(job) : job)));
+  };
+
+  const measureOne = async (id: string, file: File, mine: number): Promise<void> => {
+    const refuse = (refusal: string): void => {
+      change(id, (job) => ({ ...job, stage: 'refused', refusal }));
+    };
+    try {
+      worker.current ??= scanWorker();
+      const done = await worker.current.measure(file, figures, (told) => {
+        if (mine === round.current) change(id, (job) => after(job, told));
+      });
+      if (mine !== round.current) return;
+      if (done.ok) change(id, (job) => measuredJob(job, done.value));
+      else refuse(failureWords(done.error));
+    } catch {
+      if (mine === round.current) refuse('The browser could not read it: choose the file once more.');
+    }
+  };
+
+  const run = async (): Promise<void> => {
+    if (isRunning.current) return;
+    isRunning.current = true;
+    const mine = round.current;
+    for (let next = queue.current.shift(); next && mine === round.current; next = queue.current.shift())
+      await measureOne(next.id, next.file, mine);
+    if (mine === round.current) isRunning.current = false;
+  };
+
+  return {
+    jobs,
+    isBusy: jobs.some((job) => !isOver(job)),
+    add: (files) => {
+      const added = files.map((file) => ({ job: newJob(file.name), file }));
+      setJobs((now) => [...now, ...added.map(({ job }) => job)]);
+      queue.current.push(...added.map(({ job, file }) => ({ id: job.id, file })));
+      void run();
+    },
+    remove: (id) => {
+      jobs.filter((job) => job.id === id).forEach(forget);
+      setJobs((now) => now.filter((job) => job.id !== id));
+    },
+    cancel: () => {
+      round.current += 1;
+      isRunning.current = false;
+      queue.current = [];
+      worker.current?.cancel();
+      setJobs((now) => now.filter(isOver));
+    },
+  };
+}

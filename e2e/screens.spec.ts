@@ -43,7 +43,7 @@ async function screensOf(page: Page): Promise<string[]> {
     `${setup}/measure?tool=borders`,
     `${setup}/measure?tool=ladder`,
     '/shop/phones',
-    ...['print', 'cut', 'read', 'read?look=ask', 'read?look=rough', 'map', 'settings', 'confirm'].map(
+    ...['print', 'cut', 'read', 'read?look=ask', 'read?look=rough', 'read?look=scan', 'map', 'settings', 'confirm'].map(
       (s) => `${base}/${s}`,
     ),
     '/nothing-here',

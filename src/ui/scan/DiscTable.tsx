@@ -32,9 +32,8 @@ function Row({ own, disc, isOut, isChosen, hasEye, system, onChoose, onLeaveOut 
   );
   const eye = (mm: number | null): string => (mm === null ? '' : ` (${fineLength(mm, system, true)})`);
   const { name } = STATE_WORDS[disc.state];
-  const isUsed = isMeasured(disc) && !isOut;
   return (
-    <tr className={isChosen ? 'current' : undefined} style={{ opacity: isUsed ? 1 : 0.75 }}>
+    <tr className={[isChosen ? 'current' : '', isOut ? 'left-out' : ''].join(' ')}>
       <td>
         <button
           type="button"

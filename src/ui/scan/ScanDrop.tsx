@@ -34,6 +34,7 @@ export function ScanDrop({ onFiles, hasScans }: Props) {
       <input
         id={id}
         type="file"
+        className="form-control"
         multiple
         accept="image/png,image/jpeg,image/tiff,.tif,.tiff"
         aria-describedby={`${id}-help`}

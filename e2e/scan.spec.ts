@@ -1,0 +1,113 @@
+import { expect, test, type Page } from '@playwright/test';
+import { expectAccessible, startCheck, takeSettings } from './shop';
+
+/** From the bench to the scanner's page of a sheet that has just been cut. */
+async function toScanner(page: Page, setup: string, kind: 'Quick check' | 'Full check'): Promise<void> {
+  await startCheck(page, setup, kind);
+  await page.getByRole('button', { name: 'Yes, it is right' }).click();
+  await page.waitForURL(/cut/);
+  await page.getByRole('button', { name: 'Cut done' }).click();
+  await page.waitForURL(/read/);
+  await page.getByRole('link', { name: 'Put the sheet on the scanner' }).click();
+  await page.waitForURL(/look=scan/);
+}
+
+/** The stand-in scanner takes the sheet, turned as asked; waits until it is measured. */
+async function scan(page: Page, turn: string, condition = 'clean'): Promise<void> {
+  const before = await page.getByText(/discs measured/).count();
+  await page.getByLabel('Sheet turned by').selectOption(turn);
+  await page.getByLabel('Sheet', { exact: true }).selectOption(condition);
+  await page.getByRole('button', { name: 'Scan it' }).click();
+  await expect(page.getByText(/discs measured/)).toHaveCount(before + 1, { timeout: 60_000 });
+}
+
+test('a check by the scanner alone: two scans, map, settings, the confirming cut scanned as well', async ({ page }) => {
+  test.setTimeout(240_000);
+  await toScanner(page, 'Low Weir', 'Full check');
+  await scan(page, '0');
+  await expect(page.getByText(/300 dpi, turned by 0\u00b0: 9 of 9 discs measured/)).toBeVisible();
+  await expect(page.getByText(/One scan cannot tell its lamp\u2019s shadow/)).toBeVisible();
+  await scan(page, '90');
+  await expect(page.getByText(/taken together they are free of it/)).toBeVisible();
+
+  await page.getByRole('button', { name: 'Spot 5: good' }).click();
+  await expect(page.getByRole('img', { name: /Spot 5 magnified, good: .* across, .* along mm/ })).toBeVisible();
+  await page.getByLabel('Count spot 5').uncheck();
+  await expect(page.getByRole('button', { name: 'Use these 8 discs' })).toBeVisible();
+  await page.getByLabel('Count spot 5').check();
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Use these 9 discs' }).click();
+
+  await page.waitForURL(/map/);
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('at the worst corner');
+  await page.goto(page.url().replace(/\/map.*/, '/settings'));
+  await takeSettings(page);
+  await page.waitForURL(/confirm/);
+  await page.getByRole('button', { name: 'Cut done' }).click();
+  await page.getByRole('link', { name: 'Put the sheet on the scanner instead' }).click();
+  await page.waitForURL(/look=scan/);
+  await scan(page, '0');
+  await scan(page, '180');
+  await page.getByRole('button', { name: 'Use these 9 discs' }).click();
+  await page.waitForURL(/confirm/);
+  await expect(page.getByText(/Constant error .* with 95 % confidence/)).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'In register' })).toBeVisible();
+});
+
+test('what is no scan of this sheet is told by name, and a worn sheet by its discs; a scan can be taken away', async ({
+  page,
+}) => {
+  test.setTimeout(120_000);
+  await toScanner(page, 'Towpath', 'Quick check');
+  const drop = page.getByLabel('Drop the scan here, or choose it');
+  await drop.setInputFiles([
+    { name: 'readings.png', mimeType: 'image/png', buffer: Buffer.from('spot,across,along\n1,0.1,0.2\n') },
+    {
+      name: 'blank.png',
+      mimeType: 'image/png',
+      buffer: Buffer.from(await (await page.request.get('/icon.svg')).body()),
+    },
+  ]);
+  await expect(page.getByText(/readings\.png.*no PNG, JPEG or TIFF/)).toBeVisible();
+  await expect(page.getByText(/blank\.png.*no PNG, JPEG or TIFF/)).toBeVisible();
+  // A picture of the page itself, as PNG and as JPEG by the browser's own decoder.
+  await drop.setInputFiles([
+    { name: 'screen.png', mimeType: 'image/png', buffer: await page.screenshot() },
+    { name: 'screen.jpg', mimeType: 'image/jpeg', buffer: await page.screenshot({ type: 'jpeg' }) },
+  ]);
+  await expect(page.getByText(/screen\.png.*No coded disc was found/)).toBeVisible();
+  await expect(page.getByText(/screen\.jpg.*No coded disc was found/)).toBeVisible();
+
+  await scan(page, '270', 'worn');
+  await expect(page.getByText(/turned by 270\u00b0: [34] of 5 discs measured/)).toBeVisible();
+  const table = page.getByRole('table', { name: 'Discs of this cut' });
+  await expect(table.getByText('not weeded')).toBeVisible();
+  await expect(table.getByText(/Lift the round piece out, or lay white card behind/)).toBeVisible();
+  await page.getByRole('button', { name: /^Take stand-in.* away$/ }).click();
+  await expect(table).toHaveCount(0);
+});
+
+test('another check\u2019s sheet on the scanner is not taken for this one; a JPEG of this one is', async ({ page }) => {
+  test.setTimeout(120_000);
+  await toScanner(page, 'Low Weir', 'Quick check');
+  const href = (id: string): string => `/calibrations/${id}/scan-picture?sheet=1&turn=0&dpi=300&condition=clean`;
+  const idOf = (): string => /calibrations\/([^/]+)/.exec(page.url())?.[1] ?? '';
+  const other = await (await page.request.get(href(idOf()))).body();
+  await toScanner(page, 'Low Weir', 'Quick check');
+  const own = await page.evaluate(async (from) => {
+    const bitmap = await createImageBitmap(await (await fetch(from)).blob());
+    const canvas = new OffscreenCanvas(bitmap.width, bitmap.height);
+    canvas.getContext('2d')?.drawImage(bitmap, 0, 0);
+    const jpeg = await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.6 });
+    return [...new Uint8Array(await jpeg.arrayBuffer())];
+  }, href(idOf()));
+  const drop = page.getByLabel('Drop the scan here, or choose it');
+  await drop.setInputFiles([
+    { name: 'other.png', mimeType: 'image/png', buffer: other },
+    { name: 'own.jpg', mimeType: 'image/jpeg', buffer: Buffer.from(own) },
+  ]);
+  await expect(page.getByText(/other\.png.*another check\u2019s sheet/)).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText(/own\.jpg.*300 dpi, turned by 0\u00b0: 5 of 5 discs measured/)).toBeVisible({
+    timeout: 30_000,
+  });
+});

@@ -74,7 +74,15 @@ async function long() {
   await run(
     'Acceptance figures at full length',
     `${BIN}/jest`,
-    ['--json', `--outputFile=${jest}`, 'src/core/fit', 'src/core/verdict', 'src/core/simulate', 'src/formats/cut-file'],
+    [
+      '--json',
+      `--outputFile=${jest}`,
+      'src/core/fit',
+      'src/core/verdict',
+      'src/core/simulate',
+      'src/core/scan',
+      'src/formats/cut-file',
+    ],
     { JEST_LONG: '1' },
   );
   return sum([

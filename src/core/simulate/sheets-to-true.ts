@@ -16,6 +16,8 @@ export interface Trial {
   readonly spots?: readonly Point[];
   /** Most that is lost at a change of direction: spots are then cut from either side in turn, and it is fitted out. */
   readonly backlashMm?: number;
+  /** Standard deviation of a shift along that all readings of one load share: a scanner's lamp. */
+  readonly sharedSdMm?: number;
 }
 
 export interface Outcome {
@@ -74,6 +76,7 @@ function readings(constant: Affine, trial: Trial, rng: Rng): Observation[] {
   };
   return Array.from({ length: trial.loads }, (_, load) => {
     const actual = then(constant, loadNoise(trial.marks, trial.markSdMm, rng));
+    const sharedMm = trial.sharedSdMm === undefined ? 0 : trial.sharedSdMm * standardNormal(rng);
     return spots.flatMap((at, i): Observation[] => {
       const q = apply(actual, at);
       const read = (axis: Observation['axis'], trueMm: number, side: ReturnType<typeof sided>): Observation => ({
@@ -82,7 +85,7 @@ function readings(constant: Affine, trial: Trial, rng: Rng): Observation[] {
         standardUncertaintyMm: trial.readingSdMm,
         ...(side && { approach: side.approach }),
       });
-      return [read('across', q.x - at.x, sided(i, 0)), read('along', q.y - at.y, sided(i, 1))];
+      return [read('across', q.x - at.x, sided(i, 0)), read('along', q.y - at.y + sharedMm, sided(i, 1))];
     });
   }).flat();
 }

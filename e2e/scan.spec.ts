@@ -59,7 +59,7 @@ test('what is no scan of this sheet is told by name, and a worn sheet by its dis
 }) => {
   test.setTimeout(120_000);
   await toScanner(page, 'Towpath', 'Quick check');
-  const drop = page.getByLabel('Drop the scan here, or choose it');
+  const drop = page.getByLabel('Drop the scan or photograph here, or choose it');
   await drop.setInputFiles([
     { name: 'readings.png', mimeType: 'image/png', buffer: Buffer.from('spot,across,along\n1,0.1,0.2\n') },
     {
@@ -101,7 +101,7 @@ test('another check\u2019s sheet on the scanner is not taken for this one; a JPE
     const jpeg = await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.6 });
     return [...new Uint8Array(await jpeg.arrayBuffer())];
   }, href(idOf()));
-  const drop = page.getByLabel('Drop the scan here, or choose it');
+  const drop = page.getByLabel('Drop the scan or photograph here, or choose it');
   await drop.setInputFiles([
     { name: 'other.png', mimeType: 'image/png', buffer: other },
     { name: 'own.jpg', mimeType: 'image/jpeg', buffer: Buffer.from(own) },

@@ -1,4 +1,4 @@
-import { leastSquares, matrix } from '../math/qr';
+import { leastSquares } from '../math/qr';
 import type { Rng } from '../math/random';
 
 /** Edge points round a middle: angle and distance, mm, counter-clockwise as given. */
@@ -14,6 +14,9 @@ export interface CircleFit {
   readonly x: number;
   readonly y: number;
   readonly radiusMm: number;
+  /** Two-lobed part of the radius: its factors of cos and sin of twice the angle, mm. */
+  readonly ovalCosMm: number;
+  readonly ovalSinMm: number;
   /** Variances and covariance of the middle, mm^2; what is common to neighbouring points is counted. */
   readonly xx: number;
   readonly xy: number;
@@ -29,6 +32,8 @@ export interface CircleSearch {
   readonly expectedRadiusMm: number;
   /** Spread of the radius about the expected one, mm: as far as it is known from elsewhere. */
   readonly radiusSdMm: number;
+  /** How oval it may be, mm: what rollers leave of a round one, unless a tilted view is to be allowed for. */
+  readonly ovalSdMm?: number;
   /** How far a point of the circle may lie off it, mm. */
   readonly toleranceMm: number;
   readonly rng: Rng;
@@ -153,60 +158,89 @@ export function fitCircle({ angles, radii, count }: EdgePoints, search: CircleSe
   return refined(near, start, search);
 }
 
-function refined(
-  points: readonly { readonly angle: number; readonly radius: number }[],
-  start: Circle,
-  { expectedRadiusMm, radiusSdMm }: CircleSearch,
-): CircleFit | null {
-  const rows = points.map(({ angle }) => terms(angle));
+interface PolarPoint {
+  readonly angle: number;
+  readonly radius: number;
+}
+
+interface Weighted {
+  readonly parameters: Float64Array;
+  readonly inverseNormal: Float64Array;
+}
+
+/** One weighted fit of the five terms to points of one scatter, with what is known of radius and roundness beforehand. */
+function weightedTerms(
+  points: readonly PolarPoint[],
+  weights: Float64Array,
+  scatterMm: number,
+  { expectedRadiusMm, radiusSdMm, ovalSdMm = OVAL_SD_MM }: CircleSearch,
+): Weighted | null {
+  const n = points.length;
+  const data = new Float64Array((n + 3) * TERMS);
+  const rhs = new Float64Array(n + 3);
+  points.forEach(({ angle, radius }, i) => {
+    const weight = Math.sqrt(weights[i]!) / scatterMm;
+    terms(angle).forEach((term, k) => (data[i * TERMS + k] = weight * term));
+    rhs[i] = weight * radius;
+  });
+  data[n * TERMS] = 1 / radiusSdMm;
+  rhs[n] = expectedRadiusMm / radiusSdMm;
+  data[(n + 1) * TERMS + 3] = 1 / ovalSdMm;
+  data[(n + 2) * TERMS + 4] = 1 / ovalSdMm;
+  const fit = leastSquares({ rows: n + 3, columns: TERMS, data }, rhs);
+  return fit.ok ? fit.value : null;
+}
+
+const radiusAt = (parameters: Float64Array, angle: number): number =>
+  terms(angle).reduce((sum, term, k) => sum + term * parameters[k]!, 0);
+
+/** How many points are worth one, and what the terms take of what is left: the variance goes with it. */
+function doubtFactor(residualsInOrder: readonly number[]): number {
+  const inflation = inflationOf(residualsInOrder);
+  const independent = residualsInOrder.length / inflation;
+  return inflation * (independent / Math.max(1, independent - TERMS));
+}
+
+function refined(points: readonly PolarPoint[], start: Circle, search: CircleSearch): CircleFit | null {
   const weights = new Float64Array(points.length).fill(1);
-  const residuals = new Float64Array(points.length);
-  let scatter = 0.02;
-  let solved: { readonly parameters: Float64Array; readonly inverseNormal: Float64Array } | null = null;
+  let residuals = new Float64Array(points.length);
+  let scatterMm = 0.02;
+  let fit: Weighted | null = null;
   for (let round = 0; round < ROUNDS; round++) {
-    const sd = Math.max(scatter, 1e-4);
-    const n = points.length;
-    const priors = [radiusSdMm, OVAL_SD_MM, OVAL_SD_MM];
-    const columns = [0, 3, 4];
-    const design = matrix(n + 3, TERMS, (row, column) =>
-      row < n
-        ? (Math.sqrt(weights[row]!) * rows[row]![column]!) / sd
-        : columns[row - n] === column
-          ? 1 / priors[row - n]!
-          : 0,
-    );
-    const rhs = new Float64Array(n + 3);
-    for (let i = 0; i < n; i++) rhs[i] = (Math.sqrt(weights[i]!) * points[i]!.radius) / sd;
-    rhs[n] = expectedRadiusMm / radiusSdMm;
-    const fit = leastSquares(design, rhs);
-    if (!fit.ok) return null;
-    solved = fit.value;
-    for (let i = 0; i < n; i++)
-      residuals[i] = points[i]!.radius - rows[i]!.reduce((sum, term, k) => sum + term * solved!.parameters[k]!, 0);
-    scatter = Math.max(1e-4, MAD_TO_SD * medianOf(residuals.map(Math.abs)));
-    for (let i = 0; i < n; i++) {
-      const t = residuals[i]! / (BISQUARE * scatter);
+    const solved: Weighted | null = weightedTerms(points, weights, scatterMm, search);
+    if (!solved) return null;
+    fit = solved;
+    residuals = Float64Array.from(points, ({ angle, radius }) => radius - radiusAt(solved.parameters, angle));
+    scatterMm = Math.max(1e-4, MAD_TO_SD * medianOf(residuals.map(Math.abs)));
+    residuals.forEach((residual, i) => {
+      const t = residual / (BISQUARE * scatterMm);
       weights[i] = Math.abs(t) < 1 ? (1 - t * t) ** 2 : 0;
-    }
+    });
   }
-  if (!solved) return null;
+  return fit && asCircle(points, { fit, weights, residuals, scatterMm, start });
+}
+
+interface Refined {
+  readonly fit: Weighted;
+  readonly weights: Float64Array;
+  readonly residuals: Float64Array;
+  readonly scatterMm: number;
+  readonly start: Circle;
+}
+
+function asCircle(points: readonly PolarPoint[], { fit, weights, residuals, scatterMm, start }: Refined): CircleFit {
   const inliers = points
-    .map((p, i) => ({ angle: p.angle, residual: residuals[i]!, weight: weights[i]! }))
-    .filter((p) => p.weight > 0);
-  const inOrder = [...inliers].sort((a, b) => a.angle - b.angle).map((p) => p.residual);
-  const factor = inflationOf(inOrder);
-  const [a0 = NaN, a1 = NaN, b1 = NaN] = solved.parameters;
-  const v = solved.inverseNormal;
+    .map(({ angle }, i) => ({ angle, residual: residuals[i]!, weight: weights[i]! }))
+    .filter(({ weight }) => weight > 0)
+    .sort((a, b) => a.angle - b.angle);
+  const factor = doubtFactor(inliers.map(({ residual }) => residual));
+  const [radiusMm, x, y, ovalCosMm, ovalSinMm] = [0, 1, 2, 3, 4].map((k) => fit.parameters[k]!);
+  const variance = (i: number, j: number): number => fit.inverseNormal[i * TERMS + j]! * factor;
   return {
-    x: start.x + a1,
-    y: start.y + b1,
-    radiusMm: a0,
-    xx: v[TERMS + 1]! * factor,
-    xy: v[TERMS + 2]! * factor,
-    yy: v[2 * TERMS + 2]! * factor,
-    radiusVariance: v[0]! * factor,
+    ...{ x: start.x + x!, y: start.y + y!, radiusMm: radiusMm!, ovalCosMm: ovalCosMm!, ovalSinMm: ovalSinMm! },
+    ...{ xx: variance(1, 1), xy: variance(1, 2), yy: variance(2, 2), radiusVariance: variance(0, 0) },
     inlierCount: inliers.length,
-    largestGapRad: largestGap(inliers.map((p) => p.angle)),
-    scatterMm: scatter,
+    largestGapRad: largestGap(inliers.map(({ angle }) => angle)),
+    scatterMm,
   };
 }

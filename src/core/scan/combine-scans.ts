@@ -1,6 +1,6 @@
 import type { Point } from '../geometry/affine';
 import type { DiscState } from './disc-measure';
-import type { DiscDisplacement, DiscResult, ScanResult } from './measure-scan';
+import type { DiscDisplacement, DiscResult, PictureKind, ScanResult } from './measure-scan';
 
 /**
  * What no single scan can know. The lamp's shadow in a hole shifts every disc alike along the carriage's travel: rectangular
@@ -8,6 +8,27 @@ import type { DiscDisplacement, DiscResult, ScanResult } from './measure-scan';
  */
 export const SHADOW_SD_MM = 0.025 / Math.sqrt(3);
 export const WOBBLE_SD_MM = 0.007;
+/**
+ * A camera that looks in aslant sees the bottom of a hole beside its rim: half of a film of 0.1 mm times the tilt's tangent.
+ * What light from one side does comes on top, and a sheet that does not lie quite flat shifts every disc by some of its own.
+ * Own simulation, no published source.
+ */
+const FILM_MM = 0.1;
+const ONE_SIDED_LIGHT_MM = 0.01;
+const CURL_SD_MM = 0.01;
+
+/** What all discs of one picture share along its travel, and what each has of its own, along it and all round. */
+interface Doubt {
+  readonly sharedSdMm: number;
+  readonly alongTravelSdMm: number;
+  readonly allRoundSdMm: number;
+}
+
+export function doubtOf({ kind, tiltRad }: Pick<ScanResult, 'kind' | 'tiltRad'>): Doubt {
+  if (kind === 'scan') return { sharedSdMm: SHADOW_SD_MM, alongTravelSdMm: WOBBLE_SD_MM, allRoundSdMm: 0 };
+  const parallax = (FILM_MM / 2) * Math.tan(tiltRad);
+  return { sharedSdMm: Math.hypot(parallax, ONE_SIDED_LIGHT_MM), alongTravelSdMm: 0, allRoundSdMm: CURL_SD_MM };
+}
 
 /** One disc as all scans together tell it, sheet frame. */
 export interface ScannedDisc {
@@ -24,8 +45,9 @@ export interface ScannedDisc {
 }
 
 export interface CombinedScans {
+  readonly kind: PictureKind;
   readonly discs: readonly ScannedDisc[];
-  /** The shadow's own shift along the travel, as far as scans that lay differently tell it. */
+  /** The shared shift along the travel, as far as pictures that lay differently tell it. */
   readonly shadowMm: number;
   readonly shadowSdMm: number;
 }
@@ -51,17 +73,21 @@ const ORIGIN: Point = { x: 0, y: 0 };
 interface Look {
   readonly value: Point;
   readonly weight: Symmetric;
-  readonly travel: Point;
+  /** What one standard deviation of the shared effect does to it. */
+  readonly shared: Point;
 }
 
-function lookOf({ acrossMm, alongMm, ...d }: DiscDisplacement, travel: Point): Look {
-  const wobble = WOBBLE_SD_MM ** 2;
+function lookOf({ acrossMm, alongMm, ...d }: DiscDisplacement, scan: ScanResult): Look {
+  const { travel } = scan;
+  const doubt = doubtOf(scan);
+  const [wobble, all] = [doubt.alongTravelSdMm ** 2, doubt.allRoundSdMm ** 2];
   const covariance = {
-    xx: d.acrossVariance + wobble * travel.x * travel.x,
+    xx: d.acrossVariance + wobble * travel.x * travel.x + all,
     xy: d.covariance + wobble * travel.x * travel.y,
-    yy: d.alongVariance + wobble * travel.y * travel.y,
+    yy: d.alongVariance + wobble * travel.y * travel.y + all,
   };
-  return { value: { x: acrossMm, y: alongMm }, weight: inverse(covariance), travel };
+  const shared = { x: doubt.sharedSdMm * travel.x, y: doubt.sharedSdMm * travel.y };
+  return { value: { x: acrossMm, y: alongMm }, weight: inverse(covariance), shared };
 }
 
 /** All looks at one disc: their weighted mean, and what a unit of shadow moves it by. */
@@ -71,56 +97,62 @@ interface Gathered {
   readonly looks: readonly Look[];
   readonly covariance: Symmetric;
   readonly mean: Point;
-  readonly shadowMoves: Point;
+  readonly sharedMoves: Point;
 }
 
 const ORDER: readonly DiscState[] = ['good', 'partial', 'bad-cut', 'not-weeded', 'missing'];
 
-function gathered(key: string, own: readonly { readonly disc: DiscResult; readonly travel: Point }[]): Gathered {
-  const looks = own.flatMap(({ disc, travel }) => (disc.displacement ? [lookOf(disc.displacement, travel)] : []));
+function gathered(key: string, own: readonly { readonly disc: DiscResult; readonly scan: ScanResult }[]): Gathered {
+  const looks = own.flatMap(({ disc, scan }) => (disc.displacement ? [lookOf(disc.displacement, scan)] : []));
   const state = ORDER.find((s) => own.some(({ disc }) => disc.state === s)) ?? 'missing';
   const covariance = looks.length > 0 ? inverse(looks.map((l) => l.weight).reduce(plus, NONE)) : NONE;
   const weighted = (of: (look: Look) => Point): Point =>
     times(covariance, looks.map((l) => times(l.weight, of(l))).reduce(sum, ORIGIN));
-  return { key, state, looks, covariance, mean: weighted((l) => l.value), shadowMoves: weighted((l) => l.travel) };
+  return { key, state, looks, covariance, mean: weighted((l) => l.value), sharedMoves: weighted((l) => l.shared) };
 }
 
 /**
- * Scans of one sheet as one measurement, by weighted least squares: every disc has its displacement, all share one shadow
- * along the carriage's travel of which only its usual size is known. Turned by half, the shadow changes sides and falls
- * out; turned by a quarter, each component is taken along the sensor, which is also free of the carriage's wobble.
- * @param scans one or more results for the same figures.
+ * Pictures of one sheet as one measurement, by weighted least squares: every disc has its displacement, all share one effect
+ * along each picture's travel of which only its usual size is known (the lamp's shadow; a camera's parallax). Turned by half,
+ * it changes sides and falls out; turned by a quarter, each component of a scan is taken along the sensor, which is also free
+ * of the carriage's wobble. Where there is a scan, photographs add nothing and are left out.
+ * @param pictures one or more results for the same figures.
  */
-export function combineScans(scans: readonly ScanResult[]): CombinedScans {
-  const keys = [...new Set(scans.flatMap(({ discs }) => discs.map(({ key }) => key)))];
+export function combineScans(pictures: readonly ScanResult[]): CombinedScans {
+  const scans = pictures.filter(({ kind }) => kind === 'scan');
+  const counted = scans.length > 0 ? scans : pictures;
+  const keys = [...new Set(counted.flatMap(({ discs }) => discs.map(({ key }) => key)))];
   const all = keys.map((key) =>
     gathered(
       key,
-      scans.flatMap(({ discs, travel }) => discs.filter((disc) => disc.key === key).map((disc) => ({ disc, travel }))),
+      counted.flatMap((scan) => scan.discs.filter((disc) => disc.key === key).map((disc) => ({ disc, scan }))),
     ),
   );
-  let information = 1 / SHADOW_SD_MM ** 2;
+  let information = 1;
   let pull = 0;
-  for (const { looks, mean, shadowMoves } of all)
-    for (const { value, weight, travel } of looks) {
-      const turned = times(weight, travel);
-      information += dot(turned, { x: travel.x - shadowMoves.x, y: travel.y - shadowMoves.y });
+  for (const { looks, mean, sharedMoves } of all)
+    for (const { value, weight, shared } of looks) {
+      const turned = times(weight, shared);
+      information += dot(turned, { x: shared.x - sharedMoves.x, y: shared.y - sharedMoves.y });
       pull += dot(turned, { x: value.x - mean.x, y: value.y - mean.y });
     }
-  const shadowMm = pull / information;
-  const shadowSdMm = 1 / Math.sqrt(information);
+  // In standard deviations of what is usual.
+  const size = pull / information;
+  const sd = 1 / Math.sqrt(information);
+  const usualMm = Math.max(...counted.map((scan) => doubtOf(scan).sharedSdMm));
   return {
-    discs: all.map(({ key, state, covariance, mean, shadowMoves }) => ({
+    kind: scans.length > 0 ? 'scan' : 'photo',
+    discs: all.map(({ key, state, covariance, mean, sharedMoves }) => ({
       key,
       state,
-      acrossMm: mean.x - shadowMm * shadowMoves.x,
-      alongMm: mean.y - shadowMm * shadowMoves.y,
+      acrossMm: mean.x - size * sharedMoves.x,
+      alongMm: mean.y - size * sharedMoves.y,
       acrossSdMm: Math.sqrt(covariance.xx),
       alongSdMm: Math.sqrt(covariance.yy),
-      acrossSharedMm: shadowSdMm * shadowMoves.x,
-      alongSharedMm: shadowSdMm * shadowMoves.y,
+      acrossSharedMm: sd * sharedMoves.x,
+      alongSharedMm: sd * sharedMoves.y,
     })),
-    shadowMm,
-    shadowSdMm,
+    shadowMm: size * usualMm,
+    shadowSdMm: sd * usualMm,
   };
 }

@@ -2,7 +2,7 @@ import { darkPatches, type DarkPatch } from './dark-patches';
 import { edgePoints } from './rays';
 import { fitCircle } from './circle-fit';
 import { seededRng } from '../math/random';
-import { reducedBy, type GrayImage } from './gray';
+import { reducedBy, type GrayImage, type Pixel } from './gray';
 import { darkLevels } from './local-white';
 import type { DecodedDisc } from './page';
 import { readRing, type SeenEllipse } from './ring-code';
@@ -34,13 +34,25 @@ function ellipseOf(image: GrayImage, patch: DarkPatch, factor: number): SeenElli
   const view = { centre, right: { x: rx / unit, y: 0 }, up: { x: 0, y: -ry / unit } };
   const search = { x: 0, y: 0, fromMm: unit - 0.9, toMm: unit + 0.9, darkSide: 'inside', leastStep: 20 } as const;
   const points = edgePoints(image, view, search, 2);
-  const fit = fitCircle(points, { expectedRadiusMm: unit, radiusSdMm: 0.5, toleranceMm: 0.25, rng: seededRng(3) });
+  const fit = fitCircle(points, {
+    expectedRadiusMm: unit,
+    radiusSdMm: 0.5,
+    ovalSdMm: 0.5,
+    toleranceMm: 0.3,
+    rng: seededRng(3),
+  });
   if (!fit || fit.inlierCount < points.count / 3) return null;
-  const { x, y } = fit;
+  const { x, y, radiusMm, ovalCosMm, ovalSinMm } = fit;
+  // A circle stretched along some way: radius + oval, told by a symmetric matrix.
+  const stretched = (cos: number, sin: number): Pixel => {
+    const u = (radiusMm + ovalCosMm) * cos + ovalSinMm * sin;
+    const v = ovalSinMm * cos + (radiusMm - ovalCosMm) * sin;
+    return { x: u * view.right.x, y: v * view.up.y };
+  };
   return {
     centre: { x: centre.x + x * view.right.x + y * view.up.x, y: centre.y + x * view.right.y + y * view.up.y },
-    right: { x: fit.radiusMm * view.right.x, y: 0 },
-    up: { x: 0, y: fit.radiusMm * view.up.y },
+    right: stretched(1, 0),
+    up: stretched(0, 1),
   };
 }
 

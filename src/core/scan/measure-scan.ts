@@ -11,7 +11,8 @@ import {
 } from './disc-measure';
 import { findDiscs } from './find-discs';
 import type { GrayImage, Pixel } from './gray';
-import { findPage, viewAt, type DecodedDisc, type ExpectedFigure, type Page } from './page';
+import { cameraLens, fromView, seemingMiddle, tiltOf, viewAt, type Lens } from './lens';
+import { findCameraPage, findPage, LEAST_AGREEING, type DecodedDisc, type ExpectedFigure, type Page } from './page';
 import { pixelsPerMm, type LocalView } from './rays';
 
 /** A coded disc of a sheet. */
@@ -46,12 +47,22 @@ export interface DiscResult {
   readonly displacement: DiscDisplacement | null;
 }
 
+/** A scan, or a photograph of the flat sheet, whose tilt and lens were taken out. */
+export const PICTURE_KINDS = ['scan', 'photo'] as const;
+export type PictureKind = (typeof PICTURE_KINDS)[number];
+
 export interface ScanResult {
+  readonly kind: PictureKind;
   readonly discs: readonly DiscResult[];
+  /** How far a camera looked from straight above; 0 of a scan. */
+  readonly tiltRad: number;
   readonly isMirrored: boolean;
   /** Quarter turn nearest to how the sheet lies in the picture, counter-clockwise. */
   readonly turnDeg: 0 | 90 | 180 | 270;
-  /** Unit vector of the picture's way down (the carriage's travel) in the sheet frame. */
+  /**
+   * The way in the sheet frame along which all discs may be shifted alike: the carriage's travel (the picture's way down)
+   * of a scan, the way that leads away from a camera.
+   */
   readonly travel: Point;
   readonly pixelsPerMm: number;
   readonly decodedCount: number;
@@ -77,7 +88,9 @@ export const DETECTOR_VERSION = 1;
 
 const LEAST_DOTS_PER_INCH = 140;
 /** Typical distance of printed discs from where a flat sheet has them, mm: printers stay well below it, cameras do not. */
-const MOST_UNEVEN_MM = 0.25;
+const MOST_UNEVEN_MM = 0.2;
+/** More of the sheet's own words than this out of place, and it is no flat scan. */
+const MOST_OUT_OF_PLACE = 1;
 /** A radius is never trusted closer than this, mm, nor spread wider. */
 const LEAST_RADIUS_SD_MM = 0.002;
 const MM_PER_INCH = 25.4;
@@ -89,11 +102,13 @@ const seen = ({ x, y, fit, rays }: SampledEdge): SeenCircle => ({
   inlierShare: fit.inlierCount / rays,
 });
 
-function displacementOf({ state, print, cut }: MeasuredDisc): DiscDisplacement | null {
+function displacementOf({ disc: { state, print, cut }, figure, lens }: Measured): DiscDisplacement | null {
   if (!print || !cut || (state !== 'good' && state !== 'partial')) return null;
+  const [outer, inner] = [figure.radiusMm, figure.holeRadiusMm].map((r) => seemingMiddle(lens, figure.centre, r));
+  const bias = { x: inner!.x - outer!.x, y: inner!.y - outer!.y };
   return {
-    acrossMm: cut.x + cut.fit.x - print.x - print.fit.x,
-    alongMm: cut.y + cut.fit.y - print.y - print.fit.y,
+    acrossMm: cut.x + cut.fit.x - print.x - print.fit.x - bias.x,
+    alongMm: cut.y + cut.fit.y - print.y - print.fit.y - bias.y,
     acrossVariance: cut.fit.xx + print.fit.xx,
     alongVariance: cut.fit.yy + print.fit.yy,
     covariance: cut.fit.xy + print.fit.xy,
@@ -111,6 +126,7 @@ function commonRadius(radii: readonly number[]): { readonly radiusMm: number; re
 
 interface Measured {
   readonly figure: ScanFigure;
+  readonly lens: Lens;
   readonly view: LocalView;
   readonly disc: MeasuredDisc;
 }
@@ -136,7 +152,8 @@ function withCommonRadii(measured: readonly Measured[]): readonly Measured[] {
   });
 }
 
-function resultOf({ figure, view, disc }: Measured, decoded: ReadonlySet<number>): DiscResult {
+function resultOf(measured: Measured, decoded: ReadonlySet<number>): DiscResult {
+  const { figure, view, disc } = measured;
   return {
     key: figure.key,
     state: disc.state,
@@ -144,72 +161,140 @@ function resultOf({ figure, view, disc }: Measured, decoded: ReadonlySet<number>
     view,
     print: disc.print && seen(disc.print),
     cut: disc.cut && seen(disc.cut),
-    displacement: displacementOf(disc),
+    displacement: displacementOf(measured),
   };
 }
 
-/** Median distance of the printed discs found from where the page puts them, mm; those it could not find say nothing. */
+/** Typical (root mean square) distance of the printed discs found from where the page puts them, mm. */
 function unevennessOf(measured: readonly Measured[]): number {
   const gaps = measured.flatMap(({ disc: { print } }) =>
     print ? [Math.hypot(print.x + print.fit.x, print.y + print.fit.y)] : [],
   );
-  return [...gaps].sort((a, b) => a - b)[gaps.length >> 1] ?? 0;
+  return gaps.length === 0 ? 0 : Math.sqrt(gaps.reduce((sum, gap) => sum + gap * gap, 0) / gaps.length);
 }
 
-function turnOf({ map }: Page): 0 | 90 | 180 | 270 {
-  const quarters = Math.round(Math.atan2(-map.yx, map.xx) / (Math.PI / 2));
+function turnOf({ right }: LocalView): 0 | 90 | 180 | 270 {
+  const quarters = Math.round(Math.atan2(-right.y, right.x) / (Math.PI / 2));
   return ([0, 90, 180, 270] as const)[((quarters % 4) + 4) % 4]!;
 }
 
 /** The picture's way down in the sheet frame, of length one. */
-function travelOf({ map }: Page): Point {
-  const determinant = map.xx * map.yy - map.xy * map.yx;
-  const [x, y] = [-map.xy / determinant, map.xx / determinant];
+function downOf({ right, up }: LocalView): Point {
+  const determinant = right.x * up.y - right.y * up.x;
+  const [x, y] = [-up.x / determinant, right.x / determinant];
   const length = Math.hypot(x, y);
   return { x: x / length, y: y / length };
 }
 
-/** Whether a second page of the same sheet stands in the picture, made of discs that the first left over. */
-const holdsAnother = (discs: readonly DecodedDisc[], page: Page, figures: readonly ScanFigure[]): boolean =>
-  findPage(
-    discs.filter((disc) => !page.agreeing.includes(disc)),
-    figures,
-  ) !== null;
+/** Whether the same sheet stands in the picture twice: its words once more, and again agreeing on where it lies. */
+function holdsAnother(discs: readonly DecodedDisc[], page: Page, work: Work): boolean {
+  const known = new Set(page.agreeing.map(({ code }) => code.codeNo));
+  const again = discs.filter((disc) => !page.agreeing.includes(disc) && known.has(disc.code.codeNo));
+  return again.length >= LEAST_AGREEING && findPage(again, work.figures, work.image) !== null;
+}
+
+interface Work {
+  readonly image: GrayImage;
+  readonly figures: readonly ScanFigure[];
+}
+
+/** Every figure where a page puts it. */
+function* measureAll(
+  { image, figures }: Work,
+  lens: Lens,
+  known: ReadonlySet<number>,
+): Generator<ScanProgress, Measured[]> {
+  const rng = seededRng(1);
+  const measured: Measured[] = [];
+  for (const figure of figures) {
+    const view = viewAt(lens, figure.centre);
+    measured.push({ figure, view, lens, disc: measureDisc(image, view, figure, rng) });
+    yield { stage: 'measured', done: measured.length, of: figures.length, disc: resultOf(measured.at(-1)!, known) };
+  }
+  return measured;
+}
+
+/** Where the middles of the printed discs are seen: what a camera's view is fitted to in the end. */
+const middlesSeen = (measured: readonly Measured[]) =>
+  measured.flatMap(({ figure, view, lens, disc: { print, state } }) => {
+    if (!print || state === 'missing') return [];
+    const seems = seemingMiddle(lens, figure.centre, figure.radiusMm);
+    const middle = { x: print.x + print.fit.x - seems.x, y: print.y + print.fit.y - seems.y };
+    return [{ at: figure.centre, seen: fromView(view, middle) }];
+  });
 
 /**
- * Measures a scanned sheet: finds its coded discs, tells from them how it lies, looks for every disc where it must then be,
- * and takes the cut against the print at each. Stages are told as they are done.
+ * A photograph: discs measured where a first view puts them, the view fitted to the printed ones, and all measured again.
+ */
+function* measurePhoto(
+  work: Work,
+  decoded: readonly DecodedDisc[],
+): Generator<ScanProgress, { readonly page: Page; readonly measured: readonly Measured[] } | null> {
+  const page = findCameraPage(decoded, work.figures, work.image);
+  if (!page) return null;
+  const known = new Set(page.agreeing.map(({ code }) => code.codeNo));
+  const first = yield* measureAll(work, page.lens, known);
+  const lens = cameraLens(middlesSeen(first), work.image);
+  if (!lens) return null;
+  return { page: { ...page, lens }, measured: yield* measureAll(work, lens, known) };
+}
+
+function finished(kind: PictureKind, page: Page, measured: readonly Measured[]): Result<ScanResult, ScanProblem> {
+  const view = viewAt(page.lens, { x: 0, y: 0 });
+  const perMm = pixelsPerMm(view);
+  if (perMm * MM_PER_INCH < LEAST_DOTS_PER_INCH) return fail({ kind: 'too-coarse', dotsPerInch: perMm * MM_PER_INCH });
+  const uneven = unevennessOf(measured);
+  if (uneven > MOST_UNEVEN_MM) return fail({ kind: 'not-flat', typicalMm: uneven });
+  const known = new Set(page.agreeing.map(({ code }) => code.codeNo));
+  const tilt = tiltOf(page.lens);
+  return ok({
+    kind,
+    discs: withCommonRadii(measured).map((m) => resultOf(m, known)),
+    tiltRad: kind === 'photo' ? tilt.tiltRad : 0,
+    isMirrored: page.isMirrored,
+    turnDeg: turnOf(view),
+    travel: kind === 'photo' ? tilt.away : downOf(view),
+    pixelsPerMm: perMm,
+    decodedCount: page.agreeing.length,
+  });
+}
+
+/**
+ * Measures a scanned or photographed sheet: finds its coded discs, tells from them how it lies, looks for every disc where
+ * it must then be, and takes the cut against the print at each. A picture that no flat scan explains is tried as a
+ * photograph. Stages are told as they are done.
  * @param image at any resolution from 140 dots an inch; no statement of it is needed. @returns what was found, or why not.
  */
 export function* measureScan(
   image: GrayImage,
   figures: readonly ScanFigure[],
 ): Generator<ScanProgress, Result<ScanResult, ScanProblem>> {
+  const work = { image, figures };
   const { decoded, roundCount } = findDiscs(image);
   yield { stage: 'found', discs: decoded.map(({ ellipse }) => ellipse.centre) };
   if (decoded.length === 0) return fail({ kind: 'no-discs', patchCount: roundCount });
-  const page = findPage(decoded, figures);
-  if (!page) return fail({ kind: 'no-page', decoded });
-  if (holdsAnother(decoded, page, figures)) return fail({ kind: 'two-sheets' });
-  const perMm = pixelsPerMm(viewAt(page, { x: 0, y: 0 }));
-  if (perMm * MM_PER_INCH < LEAST_DOTS_PER_INCH) return fail({ kind: 'too-coarse', dotsPerInch: perMm * MM_PER_INCH });
+  const page = flatPage(work, decoded);
+  if (page && holdsAnother(decoded, page, work)) return fail({ kind: 'two-sheets' });
+  const asScan = page ? yield* measureFlat(work, page) : null;
+  if (asScan && (asScan.ok || asScan.error.kind !== 'not-flat')) return asScan;
+  const photo = yield* measurePhoto(work, decoded);
+  if (photo) return finished('photo', photo.page, photo.measured);
+  return asScan ?? fail({ kind: 'no-page', decoded });
+}
 
+/** The page of a flat scan; none when more than one of the sheet's words stands somewhere else than it says. */
+function flatPage({ image, figures }: Work, decoded: readonly DecodedDisc[]): Page | null {
+  const page = findPage(decoded, figures, image);
+  if (!page) return null;
+  const agreeing = new Set(page.agreeing.map(({ code }) => code.codeNo));
+  const own = new Set(figures.map((f) => f.codeNo));
+  const astray = decoded.filter(
+    ({ code }) => own.has(code.codeNo) && !agreeing.has(code.codeNo) && code.isMirrored === page.isMirrored,
+  );
+  return astray.length > MOST_OUT_OF_PLACE ? null : page;
+}
+
+function* measureFlat(work: Work, page: Page): Generator<ScanProgress, Result<ScanResult, ScanProblem>> {
   const known = new Set(page.agreeing.map(({ code }) => code.codeNo));
-  const rng = seededRng(1);
-  const measured: Measured[] = [];
-  for (const figure of figures) {
-    const view = viewAt(page, figure.centre);
-    measured.push({ figure, view, disc: measureDisc(image, view, figure, rng) });
-    yield { stage: 'measured', done: measured.length, of: figures.length, disc: resultOf(measured.at(-1)!, known) };
-  }
-  const uneven = unevennessOf(measured);
-  if (uneven > MOST_UNEVEN_MM) return fail({ kind: 'not-flat', typicalMm: uneven });
-  return ok({
-    discs: withCommonRadii(measured).map((m) => resultOf(m, known)),
-    isMirrored: page.isMirrored,
-    turnDeg: turnOf(page),
-    travel: travelOf(page),
-    pixelsPerMm: perMm,
-    decodedCount: page.agreeing.length,
-  });
+  return finished('scan', page, yield* measureAll(work, page.lens, known));
 }

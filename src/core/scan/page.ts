@@ -1,6 +1,15 @@
 import { apply, type Affine, type Point } from '../geometry/affine';
 import { leastSquares, matrix } from '../math/qr';
-import type { LocalView } from './rays';
+import { seededRng } from '../math/random';
+import {
+  cameraLens,
+  homographyThrough,
+  placeOf,
+  scannerLens,
+  type Lens,
+  type PictureSize,
+  type SeenPlace,
+} from './lens';
 import type { RingCode, SeenEllipse } from './ring-code';
 
 /** A figure of a sheet as it is expected: where it stands, how large it is and which word it carries. */
@@ -18,8 +27,7 @@ export interface DecodedDisc {
 }
 
 export interface Page {
-  /** From the sheet to the picture. */
-  readonly map: Affine<'sheet', 'picture'>;
+  readonly lens: Lens;
   readonly isMirrored: boolean;
   /** Read discs that agree with it. */
   readonly agreeing: readonly DecodedDisc[];
@@ -114,12 +122,12 @@ function affineOf(matches: readonly Match[]): Affine<'sheet', 'picture'> | null 
  * The page that most read discs agree on: a similarity through every two of them, then an affine map through all that lie
  * near it. Discs in a row give no page: the way across it is not known.
  */
-export function findPage(discs: readonly DecodedDisc[], figures: readonly ExpectedFigure[]): Page | null {
-  const byCode = new Map(figures.map((figure) => [figure.codeNo, figure]));
-  const matches = discs.flatMap((disc) => {
-    const expected = byCode.get(disc.code.codeNo);
-    return expected ? [{ disc, expected }] : [];
-  });
+export function findPage(
+  discs: readonly DecodedDisc[],
+  figures: readonly ExpectedFigure[],
+  size: PictureSize,
+): Page | null {
+  const matches = matchesOf(discs, figures);
   let best: readonly Match[] = [];
   for (let i = 0; i < matches.length; i++)
     for (let j = i + 1; j < matches.length; j++) {
@@ -140,10 +148,75 @@ export function findPage(discs: readonly DecodedDisc[], figures: readonly Expect
   const agreeing = nearOnes(matches, map, isMirrored, () => FITTED_MM);
   if (agreeing.length < LEAST_AGREEING) return null;
   map = affineOf(agreeing);
-  return map && { map, isMirrored, agreeing: agreeing.map(({ disc }) => disc) };
+  return map && { lens: scannerLens(map, size), isMirrored, agreeing: agreeing.map(({ disc }) => disc) };
 }
 
-/** How the sheet looks near one of its places. */
-export function viewAt({ map }: Pick<Page, 'map'>, at: Point): LocalView {
-  return { centre: apply(map, at), right: { x: map.xx, y: map.yx }, up: { x: map.xy, y: map.yy } };
+/** A camera's view has nine parameters: so many discs are wanted to tell it with something to spare. */
+const LEAST_PHOTOGRAPHED = 8;
+const FOURS = 300;
+/** Before the lens is known, and with it, mm. */
+const UNBENT_MM = 8;
+const BENT_MM = 1.2;
+
+const placeSeen = ({ disc, expected }: Match): SeenPlace => ({ at: expected.centre, seen: disc.ellipse.centre });
+
+/** Matches that a view puts where they were seen, to so many mm. */
+function seenWithin(lens: Lens, matches: readonly Match[], nearMm: number): readonly Match[] {
+  return matches.filter(({ disc, expected }) => {
+    const at = placeOf(lens, expected.centre);
+    const gap = Math.hypot(at.x - disc.ellipse.centre.x, at.y - disc.ellipse.centre.y);
+    return gap / (radiusPx(disc.ellipse) / expected.radiusMm) < nearMm;
+  });
+}
+
+/** The most discs of one side that a homography through four of them puts about where they were seen. */
+function mostSeen(matches: readonly Match[], size: PictureSize): readonly Match[] {
+  if (matches.length < 4) return [];
+  const rng = seededRng(matches.length);
+  let best: readonly Match[] = [];
+  for (let four = 0; four < FOURS; four++) {
+    const chosen = Array.from({ length: 4 }, () => matches[Math.floor(rng() * matches.length)]!);
+    if (new Set(chosen.map((m) => m.expected.key)).size < 4) continue;
+    const homography = homographyThrough(chosen.map(placeSeen));
+    if (!homography) continue;
+    const lens = { ...scannerLens(NO_MAP, size), homography };
+    const near = seenWithin(lens, matches, UNBENT_MM);
+    if (near.length > best.length) best = near;
+  }
+  return best;
+}
+
+const NO_MAP = { xx: 1, xy: 0, yx: 0, yy: 1, tx: 0, ty: 0 };
+
+/**
+ * The view of a flat sheet that a camera had: a homography through many fours of read discs, then with its lens' radial
+ * term through all that agree. Null below eight discs.
+ */
+export function findCameraPage(
+  discs: readonly DecodedDisc[],
+  figures: readonly ExpectedFigure[],
+  size: PictureSize,
+): Page | null {
+  const sides = [false, true].map((isMirrored) => ({
+    isMirrored,
+    matches: mostSeen(
+      matchesOf(discs, figures).filter(({ disc }) => disc.code.isMirrored === isMirrored),
+      size,
+    ),
+  }));
+  const { isMirrored, matches } = sides[0]!.matches.length >= sides[1]!.matches.length ? sides[0]! : sides[1]!;
+  if (matches.length < LEAST_PHOTOGRAPHED) return null;
+  const rough = cameraLens(matches.map(placeSeen), size);
+  const agreeing = rough ? seenWithin(rough, matches, BENT_MM) : [];
+  if (agreeing.length < LEAST_PHOTOGRAPHED) return null;
+  const lens = cameraLens(agreeing.map(placeSeen), size);
+  return lens && { lens, isMirrored, agreeing: agreeing.map(({ disc }) => disc) };
+}
+
+function matchesOf(discs: readonly DecodedDisc[], figures: readonly ExpectedFigure[]): readonly Match[] {
+  const byCode = new Map(figures.map((figure) => [figure.codeNo, figure]));
+  return discs.flatMap((disc) => {
+    const expected = byCode.get(disc.code.codeNo);
+    return expected ? [{ disc, expected }] : [];
+  });
 }

@@ -4,6 +4,7 @@ import { DISC_FATES, renderScan, type DiscFate } from '../simulate/scan-image';
 import { CODE_WORDS, dotAngles } from '../target/code-book';
 import type { DiscState } from './disc-measure';
 import type { GrayImage } from './gray';
+import { combineScans } from './combine-scans';
 import { wordShown } from './ring-code';
 import {
   errorsOf,
@@ -118,6 +119,45 @@ describe('hard sheets', () => {
 const trialOf = (trial: Trial, result: ReturnType<typeof mustMeasure>, state: DiscState): Trial => ({
   ...trial,
   discs: trial.discs.filter((_, i) => result.discs[i]!.state === state),
+});
+
+describe('photographs', () => {
+  const cases = [
+    [6, 0.02, LARGE_FIGURES],
+    [15, -0.04, sheetFigures('full')],
+    [22, 0.08, QUICK],
+    [22, -0.08, sheetFigures('full')],
+  ] as const;
+  it.each(cases)('%i degrees aslant, radial term %p: 5 um', (tiltDeg, radial, figures) => {
+    const camera = { tiltRad: (tiltDeg * Math.PI) / 180, towardsRad: 0.7 * tiltDeg, radial };
+    const trial = scanned(figures, tiltDeg, { dotsPerInch: 260, turnRad: 0.01 * tiltDeg, camera });
+    const result = mustMeasure(trial.image, figures);
+    expect(result.kind).toBe('photo');
+    expect((result.tiltRad * 180) / Math.PI).toBeCloseTo(tiltDeg, 0);
+    expect(result.discs.every((d) => d.state === 'good')).toBe(true);
+    const { errors, ratios } = errorsOf(result, trial);
+    expect(rmsOf(errors)).toBeLessThan(0.005);
+    expect(rmsOf(ratios)).toBeLessThan(1.6);
+  });
+
+  it('says with what doubt: tilt shows beside a hole\u2019s rim what lies below it, and a second one turned by half helps', () => {
+    const trial = scanned(QUICK, 5, { dotsPerInch: 260, camera: { tiltRad: 0.3, towardsRad: 1, radial: 0.03 } });
+    const one = mustMeasure(trial.image, QUICK);
+    const other = { ...one, travel: { x: -one.travel.x, y: -one.travel.y } };
+    const alone = combineScans([one]);
+    expect(alone.kind).toBe('photo');
+    expect(alone.shadowSdMm).toBeCloseTo(Math.hypot(0.05 * Math.tan(0.3), 0.01), 2);
+    expect(combineScans([one, other]).shadowSdMm).toBeLessThan(0.6 * alone.shadowSdMm);
+    // A scan of the same sheet is so much better that the photograph adds nothing.
+    const flat = scanned(QUICK, 5, { dotsPerInch: 200 });
+    expect(combineScans([one, mustMeasure(flat.image, QUICK)])).toEqual(combineScans([mustMeasure(flat.image, QUICK)]));
+  });
+
+  it('a sheet that does not lie flat is told', () => {
+    const bent = QUICK.map((f) => ({ ...f, centre: { x: f.centre.x + f.centre.y ** 2 / 9000, y: f.centre.y } }));
+    const { image } = scanned(bent, 3);
+    expect(measured(image, QUICK)).toMatchObject({ ok: false, error: { kind: 'not-flat' } });
+  });
 });
 
 const filled = (width: number, height: number, level: (x: number, y: number) => number): GrayImage => ({

@@ -1,8 +1,10 @@
 import { apply, inverseOf, type Affine, type Point } from '../geometry/affine';
 import { standardNormal, type Rng } from '../math/random';
 import type { GrayImage } from '../scan/gray';
+import { placeOf, scannerLens, viewAt, type Lens } from '../scan/lens';
 import { dotAngles } from '../target/code-book';
 import { CODE_DOT_SHARE, CODE_RING_SHARE } from '../target/disc';
+import { MM_PER_INCH } from '../units/length';
 
 /** What became of a printed disc and the hole in it. */
 export const DISC_FATES = ['whole', 'half-weeded', 'not-weeded', 'torn', 'missing', 'covered'] as const;
@@ -37,6 +39,8 @@ export interface ScanOptions {
   readonly shadow?: number;
   /** Uneven travel of the carriage, mm. */
   readonly wobbleMm?: number;
+  /** Photographed instead: how far from straight above, towards which side of the sheet, and the lens' radial term. */
+  readonly camera?: { readonly tiltRad: number; readonly towardsRad: number; readonly radial: number };
   readonly specks?: number;
   readonly hairs?: number;
 }
@@ -141,12 +145,12 @@ interface Canvas {
   readonly height: number;
   readonly levels: Float32Array;
   readonly toSheet: (x: number, y: number) => Point;
-  readonly toPicture: Affine<'sheet', 'picture'>;
+  readonly lens: Lens;
 }
 
-function canvasOf(options: ScanOptions): Canvas {
+function scannerCanvas(options: ScanOptions): Canvas {
   const { dotsPerInch, widthMm, lengthMm, turnRad = 0, isMirrored = false } = options;
-  const perMm = dotsPerInch / 25.4;
+  const perMm = dotsPerInch / MM_PER_INCH;
   const [cos, sin] = [Math.cos(turnRad), Math.sin(turnRad)];
   const width = Math.round((Math.abs(widthMm * cos) + Math.abs(lengthMm * sin)) * perMm);
   const height = Math.round((Math.abs(widthMm * sin) + Math.abs(lengthMm * cos)) * perMm);
@@ -171,20 +175,71 @@ function canvasOf(options: ScanOptions): Canvas {
     height,
     levels: new Float32Array(width * height).fill(PAPER),
     toSheet: (x, y) => apply(back, { x, y: y + wobble(y) }),
-    toPicture,
+    lens: scannerLens(toPicture, { width, height }),
   };
 }
 
-function paint(
-  { width, height, levels, toSheet, toPicture }: Canvas,
-  centre: Point,
-  reachMm: number,
-  shade: Shade,
-): void {
-  const { xx, xy, yx, yy } = toPicture;
-  const middle = apply(toPicture, centre);
-  const rx = reachMm * Math.hypot(xx, xy);
-  const ry = reachMm * Math.hypot(yx, yy) + 3;
+/** Distance of the camera over its focal length: a sheet of A4 fills most of the picture. */
+const CAMERA_MM = 420;
+
+/**
+ * A camera over a flat sheet: the sheet turned about an axis in its plane, seen in perspective, bent by its lens. Pixels
+ * are brought back to the sheet by undoing the bend (a few rounds) and the homography.
+ */
+function cameraCanvas(options: ScanOptions, camera: NonNullable<ScanOptions['camera']>): Canvas {
+  const perMm = options.dotsPerInch / MM_PER_INCH;
+  const { tiltRad, towardsRad, radial } = camera;
+  const { turnRad = 0, widthMm, lengthMm } = options;
+  const reach = 1.12 * Math.hypot(widthMm, lengthMm) * perMm;
+  const [width, height] = [Math.round(0.74 * reach), Math.round(0.96 * reach)];
+  const [ct, st] = [Math.cos(turnRad), Math.sin(turnRad)];
+  const [ca, sa] = [Math.cos(towardsRad), Math.sin(towardsRad)];
+  const cosTilt = Math.cos(tiltRad);
+  // Turned in its plane, then the part along `towards` foreshortened and moved away.
+  const along = [ca * ct + sa * st, -ca * st + sa * ct] as const;
+  const beside = [-sa * ct + ca * st, sa * st + ca * ct] as const;
+  const row = (k: 0 | 1): { readonly x: number; readonly y: number } => ({
+    x: ca * cosTilt * along[k] - sa * beside[k],
+    y: sa * cosTilt * along[k] + ca * beside[k],
+  });
+  const [a, b] = [row(0), row(1)];
+  const far = [(Math.sin(tiltRad) * along[0]) / CAMERA_MM, (Math.sin(tiltRad) * along[1]) / CAMERA_MM] as const;
+  const middle = { x: width / 2, y: height / 2 };
+  const homography = [
+    ...[perMm * a.x + middle.x * far[0], perMm * b.x + middle.x * far[1], middle.x],
+    ...[-perMm * a.y + middle.y * far[0], -perMm * b.y + middle.y * far[1], middle.y],
+    ...[far[0], far[1], 1],
+  ];
+  const lens: Lens = { homography, radial, middle, halfDiagonalPx: Math.hypot(width, height) / 2 };
+  const half2 = lens.halfDiagonalPx ** 2;
+  const [h0, h1, h2, h3, h4, h5, h6, h7, h8] = homography as unknown as readonly [
+    ...[number, number, number],
+    ...[number, number, number],
+    ...[number, number, number],
+  ];
+  const toSheet = (x: number, y: number): Point => {
+    const [dx, dy] = [x - middle.x, y - middle.y];
+    let bend = 1;
+    for (let round = 0; round < 20; round++) bend = 1 + (radial * (dx * dx + dy * dy)) / (bend * bend * half2);
+    const [u, v] = [middle.x + dx / bend, middle.y + dy / bend];
+    // (h0 - u h6) X + (h1 - u h7) Y = u h8 - h2, and so for v.
+    const [p, q, r, s] = [h0 - u * h6, h1 - u * h7, h3 - v * h6, h4 - v * h7];
+    const [e, f] = [u * h8 - h2, v * h8 - h5];
+    const determinant = p * s - q * r;
+    return { x: (e * s - q * f) / determinant, y: (p * f - e * r) / determinant };
+  };
+  return { width, height, levels: new Float32Array(width * height).fill(PAPER), toSheet, lens };
+}
+
+const canvasOf = (options: ScanOptions): Canvas =>
+  options.camera ? cameraCanvas(options, options.camera) : scannerCanvas(options);
+
+function paint({ width, height, levels, toSheet, lens }: Canvas, centre: Point, reachMm: number, shade: Shade): void {
+  const middle = placeOf(lens, centre);
+  const { right, up } = viewAt(lens, centre);
+  // A tenth more than the view says there, for what perspective adds further out.
+  const rx = 1.1 * reachMm * Math.hypot(right.x, up.x);
+  const ry = 1.1 * reachMm * Math.hypot(right.y, up.y) + 3;
   for (let y = Math.max(0, Math.floor(middle.y - ry)); y < Math.min(height, middle.y + ry); y++)
     for (let x = Math.max(0, Math.floor(middle.x - rx)); x < Math.min(width, middle.x + rx); x++) {
       const p = toSheet(x + 0.5, y + 0.5);
@@ -195,7 +250,7 @@ function paint(
 
 /** Dust, and hairs that lie across ink and paper alike. */
 function litter(canvas: Canvas, { specks = 0, hairs = 0, dotsPerInch }: ScanOptions, rng: Rng): void {
-  const perMm = dotsPerInch / 25.4;
+  const perMm = dotsPerInch / MM_PER_INCH;
   const { width, height, levels } = canvas;
   const spot = (cx: number, cy: number, r: number, level: number): void => {
     for (let y = Math.max(0, Math.floor(cy - r)); y < Math.min(height, cy + r); y++)
@@ -223,11 +278,13 @@ function litter(canvas: Canvas, { specks = 0, hairs = 0, dotsPerInch }: ScanOpti
 export function renderScan(discs: readonly SimulatedDisc[], options: ScanOptions, rng: Rng): GrayImage {
   const canvas = canvasOf(options);
   const { blurMm = 0.035, raggedMm = 0.01, raggedAlongMm = 0.055, shadow = 0, noiseLevels = 2 } = options;
-  const down = apply(inverseOf({ ...canvas.toPicture, tx: 0, ty: 0 }), { x: 0, y: 1 });
+  const { right, up } = viewAt(canvas.lens, { x: 0, y: 0 });
+  const determinant = right.x * up.y - right.y * up.x;
+  const down = { x: -up.x / determinant, y: right.x / determinant };
   const length = Math.hypot(down.x, down.y);
   const travel = { x: down.x / length, y: down.y / length };
   // A pixel takes in its own width.
-  const pixelBlurMm = 25.4 / options.dotsPerInch / Math.sqrt(12);
+  const pixelBlurMm = MM_PER_INCH / options.dotsPerInch / Math.sqrt(12);
   const look: Look = { blurMm: Math.hypot(blurMm, pixelBlurMm), raggedMm, raggedAlongMm, shadow, travel, rng };
   for (const disc of discs) {
     const reachMm = disc.radiusMm * (CODE_RING_SHARE + CODE_DOT_SHARE) + 0.6;

@@ -29,7 +29,7 @@ export function ScanDrop({ onFiles, hasScans }: Props) {
       onDrop={drop}
     >
       <label htmlFor={id} className="form-label">
-        {hasScans ? 'Another scan of the same sheet' : 'Drop the scan here, or choose it'}
+        {hasScans ? 'Another one of the same sheet' : 'Drop the scan or photograph here, or choose it'}
       </label>
       <input
         id={id}
@@ -44,7 +44,8 @@ export function ScanDrop({ onFiles, hasScans }: Props) {
         }}
       />
       <p id={`${id}-help`} className="quiet mb-0">
-        PNG, TIFF or JPEG; whole sheets or overlapping parts; any turn. It is measured here in the browser.
+        PNG, TIFF or JPEG; scans of the whole sheet or overlapping parts, or photographs; any turn. It is measured here
+        in the browser.
       </p>
     </div>
   );

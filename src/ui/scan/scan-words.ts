@@ -25,7 +25,7 @@ export function failureWords(failure: ScanFailure): string {
     case 'two-sheets':
       return 'There are two sheets of this check in it. Scan one at a time.';
     case 'not-flat':
-      return `Its printed discs lie up to ${fineLength(failure.typicalMm, 'mm')} mm from where a flat sheet has them: it is curled, or it was photographed. Lay it flat on the scanner, lid closed.`;
+      return `Its printed discs lie up to ${fineLength(failure.typicalMm, 'mm')} mm from where a flat sheet has them: it is curled, or too little of it is in a photograph. Lay it flat; scan it with the lid closed, or photograph the whole of it.`;
     case 'too-coarse':
       return `It has only ${Math.round(failure.dotsPerInch)} dots an inch: at least 150 are needed, 300 are right.`;
     case 'not-a-picture':
@@ -50,21 +50,33 @@ function directionWords(travel: ScanResult['travel']): string {
   return Math.abs(travel.x) > Math.abs(travel.y) ? 'across the sheet' : 'along the sheet';
 }
 
+/** What a photograph is worth. */
+function photoWords(count: number, doubt: string): string {
+  const what = `Measured from a photograph: approximate. What lies below the film shows beside the rim of a hole, and light comes from one side: up to ${doubt}, the same at every disc.`;
+  return count < 2
+    ? `${what} A second photograph with sheet or camera turned by half makes that smaller; a scanner does away with it.`
+    : `${what} Make one more the other way round if these were taken from the same side; a scanner does better.`;
+}
+
 /** What these scans cannot know, and what another would tell. */
 export function doubtWords(
   scans: readonly Pick<ScanResult, 'travel'>[],
-  { shadowSdMm, shadowMm }: CombinedScans,
+  { kind, shadowSdMm, shadowMm }: CombinedScans,
   system: UnitSystem,
 ): string {
   const unit = system === 'mm' ? 'mm' : 'in';
   const size = (mm: number): string => `${fineLength(mm, system)} ${unit}`;
   const [first] = scans;
+  if (kind === 'photo') return photoWords(scans.length, size(SIDE_95 * shadowSdMm));
   if (scans.length < 2 && first)
     return `One scan cannot tell its lamp\u2019s shadow in the holes from a shift: up to ${size(SIDE_95 * shadowSdMm)} ${directionWords(first.travel)}, the same at every disc. Turn the sheet by a quarter (or by half, where it does not fit) and scan once more: that doubt goes.`;
   if (shadowSdMm > 0.006)
     return `These scans lie the same way, so that the lamp\u2019s shadow stays in doubt: up to ${size(SIDE_95 * shadowSdMm)}. Turn the sheet by a quarter or by half for the next one.`;
   return `The lamp\u2019s shadow moved each of these scans by ${size(Math.abs(shadowMm))}; taken together they are free of it.`;
 }
+
+/** Beyond this a camera sees too much of what lies below a hole's rim. */
+const MOST_TILT_DEG = 22;
 
 /** A scan in a line: how it lay, how fine it is. */
 export function scanLine(
@@ -74,6 +86,10 @@ export function scanLine(
   const own = discs.filter((d) => ownKeys.has(d.key));
   const good = own.filter((d) => d.state === 'good' || d.state === 'partial').length;
   const side = isMirrored ? ', seen from behind' : '';
+  const tiltDeg = Math.round((tiltRad * 180) / Math.PI);
+  const aslant = tiltDeg > MOST_TILT_DEG ? ' Hold the camera straighter above the sheet.' : '';
+  if (kind === 'photo')
+    return `photograph, ${tiltDeg}\u00b0 from straight above${side}: ${good} of ${own.length} discs measured, approximately.${aslant}`;
   const coarse = pixelsPerMm * MM_PER_INCH < 195 ? ' Coarse: 300 dpi is right.' : '';
   return `${Math.round(pixelsPerMm * MM_PER_INCH)} dpi, turned by ${turnDeg}\u00b0${side}: ${good} of ${own.length} discs measured.${coarse}`;
 }

@@ -58,7 +58,11 @@ function after(job: ScanJob, told: ScanTold): ScanJob {
     case 'found':
       return { ...job, stage: 'measuring', share: 0, found: told.discs };
     case 'measured':
-      return { ...job, share: told.done / told.of, discs: [...job.discs, told.disc] };
+      return {
+        ...job,
+        share: told.done / told.of,
+        discs: [...job.discs.filter((d) => d.key !== told.disc.key), told.disc],
+      };
   }
 }
 

@@ -80,7 +80,7 @@ const MOST_TILT_DEG = 22;
 
 /** A scan in a line: how it lay, how fine it is. */
 export function scanLine(
-  { pixelsPerMm, turnDeg, isMirrored, discs }: ScanResult,
+  { kind, tiltRad, pixelsPerMm, turnDeg, isMirrored, discs }: ScanResult,
   ownKeys: ReadonlySet<string>,
 ): string {
   const own = discs.filter((d) => ownKeys.has(d.key));

@@ -1,0 +1,59 @@
+import type { CombinedScans } from '@/core/scan/combine-scans';
+import type { ScanResult } from '@/core/scan/measure-scan';
+import { doubtWords, failureWords, fineLength, scanLine } from './scan-words';
+
+const scan: ScanResult = {
+  kind: 'scan',
+  discs: [],
+  tiltRad: 0,
+  isMirrored: false,
+  turnDeg: 90,
+  travel: { x: 1, y: 0.01 },
+  pixelsPerMm: 300 / 25.4,
+  decodedCount: 9,
+};
+const combined = (shadowSdMm: number, kind: CombinedScans['kind'] = 'scan'): CombinedScans => ({
+  kind,
+  discs: [],
+  shadowMm: 0.0163,
+  shadowSdMm,
+});
+
+describe('what is said of scans', () => {
+  it('one alone: what it cannot know, which way on the sheet, and what another would buy', () => {
+    expect(doubtWords([scan], combined(0.0144), 'mm')).toMatch(
+      /up to 0\.028 mm across the sheet.*quarter.*that doubt goes/,
+    );
+    expect(doubtWords([{ travel: { x: 0, y: 1 } }], combined(0.0144), 'in-decimal')).toMatch(
+      /0\.0011 in along the sheet/,
+    );
+  });
+  it('two that lay the same way leave it, two that did not are free of it', () => {
+    expect(doubtWords([scan, scan], combined(0.0144), 'mm')).toMatch(/lie the same way/);
+    expect(doubtWords([scan, scan], combined(0.002), 'mm')).toMatch(/by 0\.016 mm; taken together they are free of it/);
+  });
+  it('a photograph is called approximate', () => {
+    expect(doubtWords([scan], combined(0.02, 'photo'), 'mm')).toMatch(/approximate.*second photograph/);
+    expect(scanLine({ ...scan, kind: 'photo', tiltRad: 0.5 }, new Set())).toMatch(
+      /29\u00b0 from straight above.*Hold the camera straighter/,
+    );
+  });
+  it('how a scan lay, and when it is too coarse to be proud of', () => {
+    expect(scanLine({ ...scan, isMirrored: true }, new Set())).toMatch(
+      /300 dpi, turned by 90\u00b0, seen from behind: 0 of 0/,
+    );
+    expect(scanLine({ ...scan, pixelsPerMm: 6 }, new Set())).toMatch(/Coarse: 300 dpi is right/);
+  });
+  it('why one could not be measured, and what to do', () => {
+    expect(failureWords({ kind: 'no-discs', patchCount: 0 })).toMatch(/No coded disc.*300 dpi/);
+    expect(failureWords({ kind: 'no-page', decoded: [] })).toMatch(/Only 0 coded discs.*three are needed/);
+    expect(failureWords({ kind: 'two-sheets' })).toMatch(/one at a time/);
+    expect(failureWords({ kind: 'too-coarse', dotsPerInch: 99.6 })).toMatch(/100 dots an inch.*300 are right/);
+    expect(failureWords({ kind: 'not-flat', typicalMm: 0.8 })).toMatch(/0\.800 mm.*Lay it flat/);
+    expect(failureWords({ kind: 'damaged', words: 'The PNG is damaged.' })).toBe('The PNG is damaged.');
+  });
+  it('lengths to a thousandth of a mm, signed where a way is meant', () => {
+    expect(fineLength(0.01234, 'mm', true)).toBe('+0.012');
+    expect(fineLength(-0.0254, 'in-fraction', true)).toMatch(/0\.0010$/);
+  });
+});

@@ -6,6 +6,8 @@ const createConfig = nextJest({ dir: import.meta.dirname });
 const config = await createConfig({
   testEnvironment: 'node',
   // Tests run inside a sandbox that makes every look at a global slow: simulations took twenty times as long without this.
+  // Checks against programs that not every machine has wait for the long tests.
+  testPathIgnorePatterns: ['/node_modules/', ...(process.env.JEST_LONG === '1' ? [] : ['[.]long[.]test[.]ts$'])],
   sandboxInjectedGlobals: ['Math', 'Float64Array', 'Infinity'],
   testMatch: ['<rootDir>/src/**/*.test.{ts,tsx}', '<rootDir>/test-data/**/*.test.ts', '<rootDir>/scripts/**/*.test.ts'],
   moduleNameMapper: {

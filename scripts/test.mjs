@@ -11,6 +11,7 @@ import {
   ensureNodePackages,
   EZDXF,
   HP2XX,
+  OPENCV,
   MUPDF,
   POPPLER,
   POSTGRES,
@@ -94,7 +95,8 @@ async function long() {
 await main(async () => {
   if (mode !== 'short' && mode !== 'long') stop('Say which tests: npm test, or npm run test:long.');
   clearReports(mode);
-  await ensureDebianPackages([POSTGRES, CHROMIUM, HP2XX, POPPLER, MUPDF, EZDXF]);
+  const needed = [POSTGRES, CHROMIUM, HP2XX, POPPLER, MUPDF, EZDXF];
+  await ensureDebianPackages(mode === 'long' ? [...needed, OPENCV] : needed);
   await ensureNodePackages();
   let total;
   if (mode === 'long') total = await long();

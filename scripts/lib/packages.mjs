@@ -66,6 +66,10 @@ export const NUMPY = {
   name: 'python3-numpy',
   isThere: () => existsSync('/usr/lib/python3/dist-packages/numpy'),
 };
+export const OPENCV = {
+  name: 'python3-opencv',
+  isThere: () => readdirSync('/usr/lib/python3/dist-packages').some((file) => file.startsWith('cv2')),
+};
 export const POPPLER = { name: 'poppler-utils', isThere: () => onPath('pdftocairo') };
 
 const STATE = '.red-plumb';

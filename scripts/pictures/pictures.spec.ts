@@ -1,4 +1,4 @@
-import { test, type Page } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
 import { enterReadings, openDemo, openSetup, readPicture, startCheck } from '../../e2e/shop';
 
 const FOLDER = 'docs/screenshots';
@@ -60,14 +60,30 @@ test('one picture of each main view', async ({ page, context, baseURL }) => {
   await shoot(page, 'history');
 });
 
+test('a cut sheet on the scanner', async ({ page }) => {
+  test.setTimeout(120_000);
+  await startCheck(page, 'Osier', 'Full check');
+  await page.getByRole('button', { name: 'Yes, it is right' }).click();
+  await page.waitForURL(/cut/);
+  await page.getByRole('button', { name: 'Cut done' }).click();
+  await page.getByRole('link', { name: 'Put the sheet on the scanner' }).click();
+  for (const [turn, count] of [
+    ['0', 1],
+    ['90', 2],
+  ] as const) {
+    await page.getByLabel('Sheet turned by').selectOption(turn);
+    await page.getByRole('button', { name: 'Scan it' }).click();
+    await expect(page.getByText(/discs measured/)).toHaveCount(count, { timeout: 60_000 });
+  }
+  await page.getByRole('button', { name: 'Spot 4: good' }).click();
+  await shoot(page, 'scan');
+});
+
 test('a shop of one\u2019s own: the questions, discs, what stands in it', async ({ page }) => {
   await openDemo(page);
   await page.getByRole('link', { name: 'Shop' }).click();
   await page.waitForURL(/shop/);
   await shoot(page, 'shop');
-  await page.getByRole('link', { name: 'Boathouse roll cutter' }).click();
-  await page.waitForURL(/cutter/);
-  await shoot(page, 'cutter');
   await openDemo(page);
   await page.getByRole('button', { name: 'Start my own shop' }).click();
   await page.waitForURL(/shop\/new/);

@@ -67,7 +67,7 @@ export function DiscCloseUp({ own, disc, href, system }: Props) {
       <figcaption>
         <strong>{`Spot ${own.spotNo}: ${name}`}</strong>
         <br />
-        <span className="figures">{words}</span>
+        In this scan: <span className="figures">{words}</span>
         <br />
         <span className="quiet">
           {todo === '' ? `Print drawn whole, cut dashed; the line is ${ARROW_TIMES} times the displacement.` : todo}

@@ -69,7 +69,7 @@ export function errorsOf({ discs: found }: ScanResult, { discs }: Trial): Errors
   const errors: number[] = [];
   const ratios: number[] = [];
   found.forEach(({ displacement: d }, i) => {
-    const truth = discs[i]!.cutOff;
+    const { cutOff: truth } = discs[i]!;
     if (!d) return;
     errors.push(d.acrossMm - truth.x, d.alongMm - truth.y);
     ratios.push(

@@ -125,7 +125,7 @@ export const SaveScan = z.object({
     .min(1, 'at least one disc')
     .max(99),
   /** JPEG in base64. */
-  picture: z.base64().max(900_000, 'a picture of at most 650 kB').nullable(),
+  picture: z.base64().startsWith('/9j/', 'a JPEG').max(900_000, 'a picture of at most 650 kB').nullable(),
 });
 export type SaveScanInput = z.infer<typeof SaveScan>;
 

@@ -98,6 +98,9 @@ export const StoredSheet = z.union([PresentSheet, FirstSheet]);
 /** What is kept with a reading that a scan gave. */
 export const StoredScanReading = z.object({ scanId: z.uuid(), sharedMm: z.number() });
 
+/** The scans that one measuring stands on. */
+export const StoredScans = z.array(z.object({ fileName: z.string(), dotsPerInch: z.number(), goodCount: z.number() }));
+
 /** Setting values by setting id, as they stood when a set was cut. */
 export const StoredSettings = z.record(z.string(), z.number());
 

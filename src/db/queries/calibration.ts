@@ -2,7 +2,7 @@ import 'server-only';
 import { and, asc, count, desc, eq, inArray, lt, lte, sql } from 'drizzle-orm';
 import type { ReadingMethod } from '@/core/reading/methods';
 import type { Session } from '../client';
-import { calibration, calibrationSheet, cutSet, fit, loadMap, printCheck, reading } from '../schema/calibration';
+import { calibration, calibrationSheet, cutSet, fit, loadMap, printCheck, reading, scan } from '../schema/calibration';
 import { confirmation, correction, correctionSetting, markAttempt } from '../schema/correction';
 import { material, person } from '../schema/shop';
 import { sheetDefinition } from '../schema/sheet';
@@ -80,6 +80,33 @@ export function findCurrentReadings(session: Session, cutSetIds: readonly string
     .select()
     .from(reading)
     .where(and(inArray(reading.cutSetId, [...cutSetIds]), notSuperseded));
+}
+
+/** Scans of one set, the newest first, without their pictures. */
+export function findScans(session: Session, cutSetId: string) {
+  return session
+    .select({
+      id: scan.id,
+      scans: scan.scans,
+      at: scan.at,
+      by: person.name,
+      hasPicture: sql<boolean>`${scan.picture} is not null`,
+    })
+    .from(scan)
+    .innerJoin(person, eq(scan.by, person.id))
+    .where(eq(scan.cutSetId, cutSetId))
+    .orderBy(desc(scan.at));
+}
+
+/** The small picture kept with a scan of one calibration. */
+export async function findScanPicture(session: Session, calibrationId: string, scanId: string): Promise<Buffer | null> {
+  const [row] = await session
+    .select({ picture: scan.picture })
+    .from(scan)
+    .innerJoin(cutSet, eq(scan.cutSetId, cutSet.id))
+    .innerJoin(calibrationSheet, eq(cutSet.calibrationSheetId, calibrationSheet.id))
+    .where(and(eq(scan.id, scanId), eq(calibrationSheet.calibrationId, calibrationId)));
+  return row?.picture ?? null;
 }
 
 export async function findReading(session: Session, id: string) {

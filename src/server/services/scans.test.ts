@@ -11,7 +11,7 @@ import { measureScan, type ScanProblem, type ScanResult } from '@/core/scan/meas
 import { scanFigures } from '@/core/scan/scan-figures';
 import type { Result } from '@/core/result';
 import { testDatabase, type TestDatabase } from '@/db/database.testing';
-import type { SheetCondition } from '../standins/scanner';
+import type { Device, SheetCondition } from '../standins/scanner';
 import { cutAndRead, mustLoad } from '../../../scripts/run-calibration';
 import { analyse } from './analysis';
 import { isRead } from './looks';
@@ -55,10 +55,14 @@ async function cutSheet(
 interface Laid {
   readonly turnDeg?: TurnDeg;
   readonly condition?: SheetCondition;
+  readonly device?: Device;
 }
 
-async function imageOf(record: CalibrationRecord, { turnDeg = 0, condition = 'clean' }: Laid): Promise<GrayImage> {
-  const made = await standinScan(test.database, record, 1, { dotsPerInch: 300, turnDeg, condition });
+async function imageOf(
+  record: CalibrationRecord,
+  { turnDeg = 0, condition = 'clean', device = 'scanner' }: Laid,
+): Promise<GrayImage> {
+  const made = await standinScan(test.database, record, 1, { device, dotsPerInch: 300, turnDeg, condition });
   if (!made.ok) throw new Error(made.error.message);
   const { data, info } = await sharp(made.value).toColourspace('b-w').raw().toBuffer({ resolveWithObject: true });
   return { width: info.width, height: info.height, data: new Uint8Array(data) };
@@ -169,6 +173,17 @@ describe('a sheet on the scanner', () => {
     expect(input.discs.length).toBeGreaterThanOrEqual(7);
     await saveScan(test.database, shop.actor, input);
     expect(farthest(await mustLoad(test.database, record.calibration.id), [worn])).toBeLessThan(0.035);
+  });
+
+  it('two photographs from the hand, turned by half: a few hundredths of a mm, and called approximate', async () => {
+    const { shop, record } = await cutSheet();
+    const photos = [
+      await scanOf(record, { device: 'camera' }),
+      await scanOf(record, { device: 'camera', turnDeg: 180 }),
+    ];
+    expect(photos.map((p) => p.kind)).toEqual(['photo', 'photo']);
+    await saveScan(test.database, shop.actor, inputOf(record, photos));
+    expect(farthest(await mustLoad(test.database, record.calibration.id), photos)).toBeLessThan(0.04);
   });
 
   it('another check\u2019s sheet carries other words, and is not taken for this one', async () => {

@@ -1,13 +1,14 @@
 import 'server-only';
 import { eq } from 'drizzle-orm';
 import type { SaveScanInput } from '@/contracts/inputs';
+import { StoredScans } from '@/contracts/stored';
 import { seedFrom } from '@/core/math/random';
 import { PLOTTER_ROUNDING_MM } from '@/core/reading/uncertainty';
 import { fail, ok, type Result } from '@/core/result';
 import { DETECTOR_VERSION } from '@/core/scan/measure-scan';
 import { discOf } from '@/core/target/sheet-definition';
 import type { Database, Session } from '@/db/client';
-import { cutSetWithCalibration, findSlot } from '@/db/queries/calibration';
+import { cutSetWithCalibration, findScanPicture, findScans, findSlot } from '@/db/queries/calibration';
 import { reading, scan } from '@/db/schema/calibration';
 import { now } from '../clock';
 import { scanSheet, type ScanOrder } from '../standins/scanner';
@@ -16,7 +17,7 @@ import { holdSet } from './readings';
 import { loadRecord, type CalibrationRecord } from './record';
 import { pictureOf } from './simulation';
 
-export { SCANNER_DPI, SHEET_CONDITIONS } from '../standins/scanner';
+export { DEVICES, SCANNER_DPI, SHEET_CONDITIONS } from '../standins/scanner';
 
 type ScannedDisc = SaveScanInput['discs'][number];
 
@@ -93,15 +94,32 @@ export async function saveScan(
   });
 }
 
+export interface KeptScan {
+  readonly id: string;
+  readonly at: Date;
+  readonly by: string;
+  readonly count: number;
+  readonly hasPicture: boolean;
+}
+
+/** What was scanned of a set before, the newest first. */
+export async function keptScans(database: Database, cutSetId: string): Promise<readonly KeptScan[]> {
+  const rows = await findScans(database, cutSetId);
+  return rows.map(({ scans, ...row }) => ({ ...row, count: StoredScans.parse(scans).length }));
+}
+
+export const scanPicture = (database: Database, calibrationId: string, scanId: string): Promise<Buffer | null> =>
+  findScanPicture(database, calibrationId, scanId);
+
 /** What the stand-in scanner makes of a simulated setup's sheet. */
 export async function standinScan(
   database: Database,
   record: CalibrationRecord,
   sheetNo: number,
-  order: Pick<ScanOrder, 'dotsPerInch' | 'turnDeg' | 'condition'>,
+  order: Pick<ScanOrder, 'device' | 'dotsPerInch' | 'turnDeg' | 'condition'>,
 ): Promise<Result<Buffer, Refusal>> {
   const picture = await pictureOf(database, record, sheetNo);
   if (!picture.ok) return picture;
-  const seed = seedFrom(record.calibration.id, sheetNo, order.turnDeg, order.dotsPerInch, order.condition);
+  const seed = seedFrom(record.calibration.id, sheetNo, ...Object.values(order));
   return ok(await scanSheet(picture.value, { ...order, seed, pageMm: record.block.page }));
 }

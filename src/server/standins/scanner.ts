@@ -3,6 +3,8 @@ import sharp from 'sharp';
 import type { Point } from '@/core/geometry/affine';
 import type { TurnDeg } from '@/core/geometry/load';
 import { seededRng, standardNormal, type Rng } from '@/core/math/random';
+import { brightnessAt, type GrayImage } from '@/core/scan/gray';
+import { cameraView } from '@/core/simulate/camera-view';
 import { MM_PER_INCH } from '@/core/units/length';
 import type { SheetPicture } from './print-and-cut';
 
@@ -10,8 +12,12 @@ import type { SheetPicture } from './print-and-cut';
 export const SHEET_CONDITIONS = ['clean', 'worn'] as const;
 export type SheetCondition = (typeof SHEET_CONDITIONS)[number];
 export const SCANNER_DPI = [150, 300, 600] as const;
+/** A flatbed scanner, or a camera held over the sheet by hand. */
+export const DEVICES = ['scanner', 'camera'] as const;
+export type Device = (typeof DEVICES)[number];
 
 export interface ScanOrder {
+  readonly device: Device;
   readonly dotsPerInch: (typeof SCANNER_DPI)[number];
   /** How the sheet lies on the glass, counter-clockwise as the picture shows it. */
   readonly turnDeg: TurnDeg;
@@ -119,8 +125,7 @@ function sheetSvg(picture: SheetPicture, order: ScanOrder, turnDeg: number, rng:
 }
 
 /** Sensor noise, and rows that the carriage did not take quite where they should be. */
-function roughen(data: Buffer, width: number, order: ScanOrder, rng: Rng): Uint8Array {
-  const height = data.length / width;
+function roughen({ width, height, data }: GrayImage, order: ScanOrder, rng: Rng): Uint8Array {
   const perMm = order.dotsPerInch / MM_PER_INCH;
   const out = new Uint8Array(data.length);
   const noise = Float32Array.from({ length: 65_536 }, () => NOISE_LEVELS * standardNormal(rng));
@@ -140,16 +145,31 @@ function roughen(data: Buffer, width: number, order: ScanOrder, rng: Rng): Uint8
   return out;
 }
 
-/**
- * A stand-in for a flatbed scanner: the sheet that the stand-in printer and cutter made, weeded and laid face down, drawn
- * by an independent renderer and then made as imperfect as a real scan is.
- * @returns a gray PNG with its resolution in it.
- */
-export async function scanSheet(picture: SheetPicture, order: ScanOrder): Promise<Buffer> {
-  const rng = seededRng(order.seed);
-  const turnDeg = order.turnDeg + LAID_DOWN_DEG * (2 * rng() - 1);
+const CAMERA = { tiltRad: 0.2, towardsRad: 0.6, radial: 0.03 };
+const CAMERA_DPI = 220;
+const ROWS_AT_ONCE = 64;
+
+/** The flat picture as a hand-held camera has it; other work goes on between rows. */
+async function photographed(flat: GrayImage, { turnDeg, pageMm }: ScanOrder, rng: Rng): Promise<GrayImage> {
+  const turnRad = ((turnDeg + 2 * (2 * rng() - 1)) * Math.PI) / 180;
+  const { width, height, toSheet } = cameraView({ dotsPerInch: CAMERA_DPI, ...pageMm, turnRad }, CAMERA);
+  const data = new Uint8Array(width * height);
+  const perMm = flat.width / (pageMm.widthMm + 2 * MARGIN_MM);
+  for (let y = 0; y < height; y++) {
+    if (y % ROWS_AT_ONCE === 0) await new Promise(setImmediate);
+    for (let x = 0; x < width; x++) {
+      const p = toSheet(x + 0.5, y + 0.5);
+      const level = brightnessAt(flat, flat.width / 2 + p.x * perMm, flat.height / 2 - p.y * perMm);
+      data[y * width + x] = Math.min(255, Math.max(0, level + 2 * NOISE_LEVELS * (rng() + rng() - 1)));
+    }
+  }
+  return { width, height, data };
+}
+
+/** The sheet drawn on the glass by an independent renderer. */
+async function drawn(picture: SheetPicture, order: ScanOrder, turnDeg: number, rng: Rng): Promise<GrayImage> {
   const { widthMm, lengthMm } = order.pageMm;
-  const isAcross = order.turnDeg % 180 !== 0;
+  const isAcross = Math.round(turnDeg / 90) % 2 !== 0;
   const [glassX, glassY] = isAcross ? [lengthMm, widthMm] : [widthMm, lengthMm];
   const [w, h] = [glassX + 2 * MARGIN_MM, glassY + 2 * MARGIN_MM];
   const perMm = order.dotsPerInch / MM_PER_INCH;
@@ -158,14 +178,32 @@ export async function scanSheet(picture: SheetPicture, order: ScanOrder): Promis
     `<svg xmlns="http://www.w3.org/2000/svg" width="${size.width}" height="${size.height}" viewBox="${-w / 2} ${-h / 2} ${w} ${h}">` +
     `<rect x="${-w / 2}" y="${-h / 2}" width="${w}" height="${h}" fill="${gray(LID)}"/>` +
     `<g transform="rotate(${-turnDeg}) scale(1 -1)">${sheetSvg(picture, order, turnDeg, rng)}</g></svg>`;
-  const drawn = await sharp(Buffer.from(svg), { unlimited: true })
+  const { data, info } = await sharp(Buffer.from(svg), { unlimited: true })
     .flatten({ background: gray(LID) })
     .blur(Math.max(0.3, BLUR_MM * perMm))
     .toColourspace('b-w')
     .raw()
     .toBuffer({ resolveWithObject: true });
-  const data = roughen(drawn.data, drawn.info.width, order, rng);
-  return sharp(data, { raw: { width: drawn.info.width, height: drawn.info.height, channels: 1 } })
+  return { width: info.width, height: info.height, data: new Uint8Array(data) };
+}
+
+const rawOf = ({ width, height, data }: GrayImage) => sharp(data, { raw: { width, height, channels: 1 } });
+
+/**
+ * A stand-in for a flatbed scanner: the sheet that the stand-in printer and cutter made, weeded and laid face down, drawn
+ * by an independent renderer and then made as imperfect as a real scan is; or photographed from the hand.
+ * @returns a gray PNG with its resolution in it, or a camera's JPEG.
+ */
+export async function scanSheet(picture: SheetPicture, order: ScanOrder): Promise<Buffer> {
+  const rng = seededRng(order.seed);
+  if (order.device === 'camera') {
+    const flat = await drawn(picture, { ...order, dotsPerInch: 300 }, 0, rng);
+    return rawOf(await photographed(flat, order, rng))
+      .jpeg({ quality: 88 })
+      .toBuffer();
+  }
+  const flat = await drawn(picture, order, order.turnDeg + LAID_DOWN_DEG * (2 * rng() - 1), rng);
+  return rawOf({ ...flat, data: roughen(flat, order, rng) })
     .png({ compressionLevel: 4 })
     .withMetadata({ density: order.dotsPerInch })
     .toBuffer();

@@ -18,14 +18,18 @@ export function StandinScanner({ standin, isBusy, onScan }: Props) {
   const [turn, setTurn] = useState<number>(0);
   const [dpi, setDpi] = useState<number>(300);
   const [condition, setCondition] = useState('clean');
+  const [device, setDevice] = useState('scanner');
+  const isCamera = device === 'camera';
   const [state, setState] = useState<'ready' | 'scanning' | 'failed'>('ready');
   const scan = async (): Promise<void> => {
     setState('scanning');
     try {
-      const asked = `sheet=${standin.sheetNo}&turn=${turn}&dpi=${dpi}&condition=${condition}`;
+      const asked = `sheet=${standin.sheetNo}&turn=${turn}&dpi=${dpi}&condition=${condition}&device=${device}`;
       const answer = await fetch(`${standin.href}?${asked}`);
       if (!answer.ok) throw new Error(answer.statusText);
-      onScan(new File([await answer.blob()], `stand-in-turned-${turn}.png`, { type: 'image/png' }));
+      const blob = await answer.blob();
+      const name = `stand-in-${isCamera ? 'photo' : 'scan'}-turned-${turn}.${isCamera ? 'jpg' : 'png'}`;
+      onScan(new File([blob], name, { type: blob.type }));
       setState('ready');
     } catch {
       setState('failed');
@@ -59,11 +63,20 @@ export function StandinScanner({ standin, isBusy, onScan }: Props) {
   );
   return (
     <fieldset className="bed">
-      <legend className="h2">Stand-in scanner</legend>
+      <legend className="h2">Stand-in scanner and camera</legend>
       <p className="quiet">
-        This setup is simulated, and so is its scanner: it takes the sheet that was printed and cut.
+        This setup is simulated, and so are its scanner and camera: they take the sheet that was printed and cut.
       </p>
       <div className="d-flex gap-3 flex-wrap align-items-end">
+        {select(
+          'Taken by',
+          device,
+          [
+            ['scanner', 'flatbed scanner'],
+            ['camera', 'camera, held by hand'],
+          ],
+          setDevice,
+        )}
         {select(
           'Sheet turned by',
           turn,
@@ -72,14 +85,15 @@ export function StandinScanner({ standin, isBusy, onScan }: Props) {
             setTurn(Number(v));
           },
         )}
-        {select(
-          'Dots an inch',
-          dpi,
-          DOTS_PER_INCH.map((d) => [d, String(d)]),
-          (v) => {
-            setDpi(Number(v));
-          },
-        )}
+        {!isCamera &&
+          select(
+            'Dots an inch',
+            dpi,
+            DOTS_PER_INCH.map((d) => [d, String(d)]),
+            (v) => {
+              setDpi(Number(v));
+            },
+          )}
         {select(
           'Sheet',
           condition,

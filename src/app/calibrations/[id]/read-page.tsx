@@ -21,6 +21,7 @@ import { RoundStation } from '@/ui/read/RoundStation';
 import { FineStation, OtherWays } from './fine-station';
 import { rimViewOf, roughViewOf, scanViewOf, wallViewOf } from './read-views';
 import { ScanStation } from '@/ui/scan/ScanStation';
+import { KeptScans } from './kept-scans';
 import type { StepProps } from './step-props';
 
 const WORDS_AFTER: Readonly<Record<CalibrationRecord['calibration']['kind'], string>> = {
@@ -192,6 +193,7 @@ function Scan({ record, system, set }: StepProps & { readonly set: CutSet }) {
           Read by eye instead
         </Link>
       </p>
+      <KeptScans calibrationId={id} cutSetId={set.id} />
     </>
   );
 }

@@ -3,7 +3,7 @@ import { TURNS } from '@/core/geometry/load';
 import { database } from '@/server/services/database';
 import { isLetIn } from '@/server/services/door-guard';
 import { loadRecord } from '@/server/services/record';
-import { SCANNER_DPI, SHEET_CONDITIONS, standinScan } from '@/server/services/scans';
+import { DEVICES, SCANNER_DPI, SHEET_CONDITIONS, standinScan } from '@/server/services/scans';
 
 const oneOf = (values: readonly number[]) => z.coerce.number().refine((n) => values.includes(n));
 const Asked = z.object({
@@ -11,9 +11,10 @@ const Asked = z.object({
   turn: oneOf(TURNS),
   dpi: oneOf(SCANNER_DPI),
   condition: z.enum(SHEET_CONDITIONS),
+  device: z.enum(DEVICES).default('scanner'),
 });
 
-/** What the stand-in scanner makes of a simulated setup's cut sheet: a gray PNG. */
+/** What the stand-in scanner or camera makes of a simulated setup's cut sheet: a gray PNG, or a JPEG. */
 export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
   if (!(await isLetIn())) return Response.json({ message: 'Sign in first.' }, { status: 401 });
   const { id } = await params;
@@ -22,12 +23,12 @@ export async function GET(request: Request, { params }: { params: Promise<{ id: 
     return Response.json({ message: 'There is no such sheet, turn or resolution.' }, { status: 400 });
   const record = await loadRecord(database(), id);
   if (!record) return Response.json({ message: 'This calibration is not there any more.' }, { status: 404 });
-  const { sheet, turn, dpi, condition } = asked.data;
+  const { sheet, turn, dpi, condition, device } = asked.data;
   const turnDeg = TURNS.find((t) => t === turn) ?? 0;
   const dotsPerInch = SCANNER_DPI.find((d) => d === dpi) ?? 300;
-  const scan = await standinScan(database(), record, sheet, { turnDeg, dotsPerInch, condition });
+  const scan = await standinScan(database(), record, sheet, { turnDeg, dotsPerInch, condition, device });
   if (!scan.ok) return Response.json({ message: scan.error.message }, { status: 404 });
   return new Response(new Uint8Array(scan.value), {
-    headers: { 'content-type': 'image/png', 'cache-control': 'no-store' },
+    headers: { 'content-type': device === 'camera' ? 'image/jpeg' : 'image/png', 'cache-control': 'no-store' },
   });
 }

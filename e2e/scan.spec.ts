@@ -40,7 +40,14 @@ test('a check by the scanner alone: two scans, map, settings, the confirming cut
 
   await page.waitForURL(/map/);
   await expect(page.getByRole('heading', { level: 1 })).toContainText('at the worst corner');
-  await page.goto(page.url().replace(/\/map.*/, '/settings'));
+  const base = page.url().replace(/\/map.*/, '');
+  await page.goto(`${base}/read?look=scan`);
+  const kept = page.getByRole('img', { name: /The sheet as .* scanned it/ });
+  await expect(kept).toBeVisible();
+  expect(await kept.evaluate((img: HTMLImageElement) => img.decode().then(() => img.naturalWidth))).toBeGreaterThan(
+    500,
+  );
+  await page.goto(`${base}/settings`);
   await takeSettings(page);
   await page.waitForURL(/confirm/);
   await page.getByRole('button', { name: 'Cut done' }).click();
@@ -85,6 +92,17 @@ test('what is no scan of this sheet is told by name, and a worn sheet by its dis
   await expect(table.getByText(/Lift the round piece out, or lay white card behind/)).toBeVisible();
   await page.getByRole('button', { name: /^Take stand-in.* away$/ }).click();
   await expect(table).toHaveCount(0);
+});
+
+test('a photograph from the hand: measured, called approximate', async ({ page }) => {
+  test.setTimeout(120_000);
+  await toScanner(page, 'Low Weir', 'Quick check');
+  await page.getByLabel('Taken by').selectOption('camera');
+  await scan(page, '0');
+  await expect(
+    page.getByText(/photograph, 1[12]\u00b0 from straight above: 5 of 5 discs measured, approximately/),
+  ).toBeVisible();
+  await expect(page.getByText(/Measured from a photograph: approximate.*second photograph/)).toBeVisible();
 });
 
 test('another check\u2019s sheet on the scanner is not taken for this one; a JPEG of this one is', async ({ page }) => {

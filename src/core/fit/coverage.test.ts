@@ -9,6 +9,7 @@ import {
   PLAIN_LOAD,
   observe,
   readCombSet,
+  readScanSet,
   readRimSet,
   readWallSet,
   uniform,
@@ -143,6 +144,23 @@ describe(`coverage by simulation, ${TRIALS} trials`, () => {
         return readCombSet(definition, truth, { sdMm: EYE_SD_MM, rng, uncertaintyMm, backlash });
       });
       for (const share of cover) expect(share).toBeGreaterThanOrEqual(IS_LONG ? 0.944 : low);
+    },
+  );
+
+  it.each([0, 0.5, Math.PI / 2])(
+    'discs of one scan whose lamp shifts them all alike, travel at %p rad: at least nominal, the shift as well',
+    (travelRad) => {
+      const definition = defineSheet({ block: blockNamed('A4'), checkKind: 'full' });
+      const scan = { sdMm: 0.008, shadowSdMm: 0.0144, travelRad };
+      const cover = coverOf(84, TRIALS / 2, randomError, (truth, rng) =>
+        readScanSet(definition, 1, truth, { ...scan, rng }),
+      );
+      for (const share of cover) expect(share).toBeGreaterThanOrEqual(IS_LONG ? 0.944 : low);
+      // Without it nine discs would claim the shift along the travel to a third of its true doubt.
+      const blind = coverOf(84, TRIALS / 2, randomError, (truth, rng) =>
+        readScanSet(definition, 1, truth, { ...scan, rng }).map((r) => ({ ...r, shared: { key: 'scan', mm: 0 } })),
+      );
+      expect(Math.min(blind[0]!, blind[1]!)).toBeLessThan(0.6);
     },
   );
 

@@ -164,6 +164,40 @@ export function readWallSet(definition: SheetDefinition, setNo: 1 | 2, cut: Affi
   });
 }
 
+/**
+ * Measures every disc of a set in one scan: each with noise of its own, all shifted alike along the travel by a shadow of
+ * which only the usual size is known.
+ */
+export function readScanSet(
+  definition: SheetDefinition,
+  setNo: 1 | 2,
+  cut: Affine,
+  {
+    sdMm,
+    rng,
+    shadowSdMm,
+    travelRad,
+  }: Pick<Eye, 'sdMm' | 'rng'> & { readonly shadowSdMm: number; readonly travelRad: number },
+): RoundReading[] {
+  const shadowMm = shadowSdMm * standardNormal(rng);
+  const travel = { across: Math.cos(travelRad), along: Math.sin(travelRad) };
+  return definition.discs
+    .filter((disc) => disc.setNo === setNo)
+    .flatMap((disc) => {
+      const hole = apply(cut, disc.centre);
+      const off = { across: hole.x - disc.centre.x, along: hole.y - disc.centre.y };
+      return AXES.map((axis): RoundReading => ({
+        ...{ kind: 'scan', axis, id: `${disc.spotNo} ${axis}`, centre: disc.centre },
+        readingMm: off[axis] + shadowMm * travel[axis] + sdMm * standardNormal(rng),
+        standardUncertaintyMm: sdMm,
+        shared: { key: 'scan', mm: shadowSdMm * travel[axis] },
+        loadKey: 'one',
+        load: PLAIN_LOAD,
+        fileShift: { x: 0, y: 0 },
+      }));
+    });
+}
+
 export const mapOf = (parameters: ErrorParameters): Affine => fromParameters(parameters);
 
 /** Measures both pairs of opposite rims of every lift-off disc that a cut map makes, with eye noise and the entered step. */

@@ -9,7 +9,7 @@ import { ScanDrop } from './ScanDrop';
 import { ScanList } from './ScanList';
 import { ScanPicture } from './ScanPicture';
 import type { ScanView } from './scan-view';
-import { doubtWords } from './scan-words';
+import { doubtWords, noHolesWords } from './scan-words';
 import { StandinScanner } from './StandinScanner';
 import { UseScans } from './UseScans';
 import { useScans, type ScanJob } from './use-scans';
@@ -32,6 +32,7 @@ interface ResultsProps {
 
 /** What the scans so far tell together, and what to do with it. */
 function Results({ view, jobs, combined, chosen, onChoose }: ResultsProps) {
+  const noHoles = noHolesWords(combined.discs, new Set(view.discs.map((d) => d.key)));
   const [leftOut, setLeftOut] = useState<ReadonlySet<string>>(new Set());
   return (
     <>
@@ -46,6 +47,11 @@ function Results({ view, jobs, combined, chosen, onChoose }: ResultsProps) {
           setLeftOut(new Set(isOut ? [...leftOut, key] : [...leftOut].filter((k) => k !== key)));
         }}
       />
+      {noHoles && (
+        <p className="notice" role="alert">
+          {noHoles}
+        </p>
+      )}
       <p>{doubtWords(resultsOf(jobs), combined, view.system)}</p>
       <UseScans view={view} jobs={jobs} combined={combined} leftOut={leftOut} />
     </>

@@ -1,6 +1,6 @@
 import type { CombinedScans } from '@/core/scan/combine-scans';
 import type { ScanResult } from '@/core/scan/measure-scan';
-import { doubtWords, failureWords, fineLength, scanLine } from './scan-words';
+import { doubtWords, failureWords, fineLength, noHolesWords, scanLine } from './scan-words';
 
 const scan: ScanResult = {
   kind: 'scan',
@@ -31,6 +31,17 @@ describe('what is said of scans', () => {
   it('two that lay the same way leave it, two that did not are free of it', () => {
     expect(doubtWords([scan, scan], combined(0.0144), 'mm')).toMatch(/lie the same way/);
     expect(doubtWords([scan, scan], combined(0.002), 'mm')).toMatch(/by 0\.016 mm; taken together they are free of it/);
+  });
+  it('a picture of the print alone: no hole in any disc', () => {
+    const own = new Set(['1 1', '1 2']);
+    const closed = [
+      { key: '1 1', state: 'not-weeded' },
+      { key: '1 2', state: 'missing' },
+      { key: '2 1', state: 'good' },
+    ] as const;
+    expect(noHolesWords(closed, own)).toMatch(/No disc of this cut shows an open hole.*white card/);
+    expect(noHolesWords([{ key: '1 1', state: 'partial' }, ...closed], own)).toBeNull();
+    expect(noHolesWords([{ key: '1 1', state: 'missing' }], own)).toBeNull();
   });
   it('a photograph is called approximate', () => {
     expect(doubtWords([scan], combined(0.02, 'photo'), 'mm')).toMatch(/approximate.*second photograph/);

@@ -1,4 +1,4 @@
-import type { CombinedScans } from '@/core/scan/combine-scans';
+import type { CombinedScans, ScannedDisc } from '@/core/scan/combine-scans';
 import type { DiscState } from '@/core/scan/disc-measure';
 import type { ScanResult } from '@/core/scan/measure-scan';
 import { formatFixed, MM_PER_INCH, type UnitSystem } from '@/core/units/length';
@@ -73,6 +73,16 @@ export function doubtWords(
   if (shadowSdMm > 0.006)
     return `These scans lie the same way, so that the lamp\u2019s shadow stays in doubt: up to ${size(SIDE_95 * shadowSdMm)}. Turn the sheet by a quarter or by half for the next one.`;
   return `The lamp\u2019s shadow moved each of these scans by ${size(Math.abs(shadowMm))}; taken together they are free of it.`;
+}
+
+/** Printed, but no hole in any disc of the cut: what that may mean. Null where there is one. */
+export function noHolesWords(
+  discs: readonly Pick<ScannedDisc, 'key' | 'state'>[],
+  ownKeys: ReadonlySet<string>,
+): string | null {
+  const own = discs.filter((d) => ownKeys.has(d.key) && d.state !== 'missing');
+  if (own.length === 0 || own.some((d) => d.state !== 'not-weeded')) return null;
+  return 'No disc of this cut shows an open hole. Lift the round pieces out, and lay white card behind if what lies there is dark. A picture of the print alone, or of the sheet before it was cut, tells nothing.';
 }
 
 /** Beyond this a camera sees too much of what lies below a hole's rim. */

@@ -248,10 +248,13 @@ export function renderScan(discs: readonly SimulatedDisc[], options: ScanOptions
   }
   litter(canvas, options, rng);
   const data = new Uint8Array(canvas.levels.length);
-  for (let i = 0; i < data.length; i++)
-    data[i] = Math.min(255, Math.max(0, Math.round(canvas.levels[i]! + noiseLevels * fastNormal(rng))));
+  const noise = Float32Array.from({ length: NOISE_LENGTH }, () => noiseLevels * standardNormal(rng));
+  for (let i = 0, next = 0; i < data.length; i++, next++) {
+    // Every row begins at another place of the same long list.
+    if (i % canvas.width === 0) next = Math.floor(rng() * NOISE_LENGTH);
+    data[i] = Math.min(255, Math.max(0, Math.round(canvas.levels[i]! + noise[next % NOISE_LENGTH]!)));
+  }
   return { width: canvas.width, height: canvas.height, data };
 }
 
-/** Nearly normal: the sum of four even numbers, enough for a camera's noise. */
-const fastNormal = (rng: Rng): number => (rng() + rng() + rng() + rng() - 2) * Math.sqrt(3);
+const NOISE_LENGTH = 65_536;

@@ -1,15 +1,15 @@
-import { identity, type Affine } from '../geometry/affine';
+import { identity } from '../geometry/affine';
 import { fromParameters, NO_ERROR, type ErrorParameters } from '../geometry/error-parameters';
 import { chiSquareQuantile, studentQuantile } from '../math/quantile';
 import { mapOnSheet, type Load } from '../geometry/load';
 import { seededRng, type Rng } from '../math/random';
 import {
+  coverOf,
   mapOf,
   NINE_SPOTS,
   PLAIN_LOAD,
   observe,
   readCombSet,
-  readScanSet,
   readRimSet,
   readWallSet,
   uniform,
@@ -20,7 +20,6 @@ import {
   IS_LONG,
 } from '../simulate/trials.testing';
 import { assumedLookSd, combineLooks, lookSd, looksUncertainty, repeatabilityOf } from '../reading/repeats';
-import type { FigureReading } from '../reading/observation';
 import {
   EYE_SD_MM,
   readingUncertainty,
@@ -113,27 +112,6 @@ describe(`coverage by simulation, ${TRIALS} trials`, () => {
     for (const h of hits) expect(h / trials).toBeGreaterThanOrEqual(IS_LONG ? 0.944 : low);
   });
 
-  /** Shares of trials in which each parameter's 95 % interval holds the truth, reading noise only. */
-  function coverOf(
-    seed: number,
-    trials: number,
-    draw: (rng: Rng) => ErrorParameters,
-    read: (truth: Affine, rng: Rng) => readonly FigureReading[],
-  ): readonly number[] {
-    const rng = seededRng(seed);
-    const hits = [0, 0, 0, 0, 0, 0];
-    const t = studentQuantile(0.975, Infinity);
-    for (let trial = 0; trial < trials; trial++) {
-      const truth = fromParameters(draw(rng));
-      const fit = fitReadings(read(truth, rng), PLAIN_LOAD);
-      if (!fit.ok) throw new Error(fit.error.kind);
-      betaOf(truth).forEach((b, i) => {
-        if (Math.abs(fit.value.beta[i]! - b) <= t * Math.sqrt(fit.value.covariance[i * 7]!)) hits[i]!++;
-      });
-    }
-    return hits.map((h) => h / trials);
-  }
-
   it.each(['quick', 'full'] as const)(
     'combs matched to half a tick on a %s check, a cutter that loses up to 0.2 mm at each change of direction: at least nominal',
     (checkKind) => {
@@ -144,23 +122,6 @@ describe(`coverage by simulation, ${TRIALS} trials`, () => {
         return readCombSet(definition, truth, { sdMm: EYE_SD_MM, rng, uncertaintyMm, backlash });
       });
       for (const share of cover) expect(share).toBeGreaterThanOrEqual(IS_LONG ? 0.944 : low);
-    },
-  );
-
-  it.each([0, 0.5, Math.PI / 2])(
-    'discs of one scan whose lamp shifts them all alike, travel at %p rad: at least nominal, the shift as well',
-    (travelRad) => {
-      const definition = defineSheet({ block: blockNamed('A4'), checkKind: 'full' });
-      const scan = { sdMm: 0.008, shadowSdMm: 0.0144, travelRad };
-      const cover = coverOf(84, TRIALS / 2, randomError, (truth, rng) =>
-        readScanSet(definition, 1, truth, { ...scan, rng }),
-      );
-      for (const share of cover) expect(share).toBeGreaterThanOrEqual(IS_LONG ? 0.944 : low);
-      // Without it nine discs would claim the shift along the travel to a third of its true doubt.
-      const blind = coverOf(84, TRIALS / 2, randomError, (truth, rng) =>
-        readScanSet(definition, 1, truth, { ...scan, rng }).map((r) => ({ ...r, shared: { key: 'scan', mm: 0 } })),
-      );
-      expect(Math.min(blind[0]!, blind[1]!)).toBeLessThan(0.6);
     },
   );
 

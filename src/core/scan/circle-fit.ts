@@ -21,11 +21,9 @@ export interface CircleFit {
   readonly xx: number;
   readonly xy: number;
   readonly yy: number;
-  readonly radiusVariance: number;
   /** Points on the circle, and the widest angle without one. */
   readonly inlierCount: number;
   readonly largestGapRad: number;
-  readonly scatterMm: number;
 }
 
 export interface CircleSearch {
@@ -148,7 +146,7 @@ export function fitCircle({ angles, radii, count }: EdgePoints, search: CircleSe
   const start = mostAgreed(px, py, search);
   if (!start) return null;
   // Told from the middle found, so that the terms are those of a circle about it.
-  const near: { readonly angle: number; readonly radius: number }[] = [];
+  const near: PolarPoint[] = [];
   for (let i = 0; i < count; i++) {
     const [x, y] = [px[i]! - start.x, py[i]! - start.y];
     const radius = Math.hypot(x, y);
@@ -217,18 +215,17 @@ function refined(points: readonly PolarPoint[], start: Circle, search: CircleSea
       weights[i] = Math.abs(t) < 1 ? (1 - t * t) ** 2 : 0;
     });
   }
-  return fit && asCircle(points, { fit, weights, residuals, scatterMm, start });
+  return fit && asCircle(points, { fit, weights, residuals, start });
 }
 
 interface Refined {
   readonly fit: Weighted;
   readonly weights: Float64Array;
   readonly residuals: Float64Array;
-  readonly scatterMm: number;
   readonly start: Circle;
 }
 
-function asCircle(points: readonly PolarPoint[], { fit, weights, residuals, scatterMm, start }: Refined): CircleFit {
+function asCircle(points: readonly PolarPoint[], { fit, weights, residuals, start }: Refined): CircleFit {
   const inliers = points
     .map(({ angle }, i) => ({ angle, residual: residuals[i]!, weight: weights[i]! }))
     .filter(({ weight }) => weight > 0)
@@ -238,9 +235,8 @@ function asCircle(points: readonly PolarPoint[], { fit, weights, residuals, scat
   const variance = (i: number, j: number): number => fit.inverseNormal[i * TERMS + j]! * factor;
   return {
     ...{ x: start.x + x!, y: start.y + y!, radiusMm: radiusMm!, ovalCosMm: ovalCosMm!, ovalSinMm: ovalSinMm! },
-    ...{ xx: variance(1, 1), xy: variance(1, 2), yy: variance(2, 2), radiusVariance: variance(0, 0) },
+    ...{ xx: variance(1, 1), xy: variance(1, 2), yy: variance(2, 2) },
     inlierCount: inliers.length,
     largestGapRad: largestGap(inliers.map(({ angle }) => angle)),
-    scatterMm,
   };
 }

@@ -1,11 +1,16 @@
 import type { Rng } from '../math/random';
 import { fitCircle, type CircleFit, type EdgePoints } from './circle-fit';
-import { brightnessAt, type GrayImage } from './gray';
-import { edgePoints, pixelsPerMm, rayCount, type LocalView } from './rays';
+import type { GrayImage } from './gray';
+import { brightnessIn, pixelsPerMm, type LocalView } from './local-view';
+import { edgePoints, rayCount } from './rays';
 
 /** What was found of a disc and the hole in it. */
 export const DISC_STATES = ['good', 'partial', 'not-weeded', 'bad-cut', 'missing'] as const;
 export type DiscState = (typeof DISC_STATES)[number];
+
+/** States in which a disc tells a displacement. */
+export type MeasuredState = 'good' | 'partial';
+export const isMeasured = (state: DiscState): state is MeasuredState => state === 'good' || state === 'partial';
 
 export interface DiscSize {
   readonly radiusMm: number;
@@ -28,8 +33,6 @@ export interface MeasuredDisc {
   readonly state: DiscState;
   readonly print: SampledEdge | null;
   readonly cut: SampledEdge | null;
-  /** Share of the hole's own area that is as light as what lies behind it. */
-  readonly openShare: number;
 }
 
 /** How far a print may lie from where the page puts it, and a cut from its print. */
@@ -59,9 +62,7 @@ interface Levels {
 function sortedRound(image: GrayImage, view: LocalView, radiusMm: number): readonly number[] {
   return Array.from({ length: 48 }, (_, i) => {
     const angle = (2 * Math.PI * i) / 48;
-    const [x, y] = [radiusMm * Math.cos(angle), radiusMm * Math.sin(angle)];
-    const { centre, right, up } = view;
-    return brightnessAt(image, centre.x + x * right.x + y * up.x, centre.y + x * right.y + y * up.y);
+    return brightnessIn(image, view, radiusMm * Math.cos(angle), radiusMm * Math.sin(angle));
   }).sort((a, b) => a - b);
 }
 
@@ -124,10 +125,7 @@ function openPart(
     for (let u = -reachMm; u <= reachMm; u += step) {
       if (u * u + v * v > reachMm * reachMm) continue;
       const [x, y] = [x0 + u, y0 + v];
-      const { centre, right, up } = view;
-      const px = centre.x + x * right.x + y * up.x;
-      const py = centre.y + x * right.y + y * up.y;
-      if (brightnessAt(image, px, py) < level) continue;
+      if (brightnessIn(image, view, x, y) < level) continue;
       count += 1;
       sumX += x;
       sumY += y;
@@ -154,7 +152,7 @@ function cutState(print: SampledEdge, cut: SampledEdge | null, { holeRadiusMm }:
 /** Measures the printed disc where the page puts it, and the weeded hole in it. */
 export function measureDisc(image: GrayImage, view: LocalView, size: DiscSize, rng: Rng): MeasuredDisc {
   const { ink, paper } = levelsOf(image, view, size);
-  const missing: MeasuredDisc = { state: 'missing', print: null, cut: null, openShare: 0 };
+  const missing: MeasuredDisc = { state: 'missing', print: null, cut: null };
   if (paper - ink < LEAST_CONTRAST) return missing;
   const order: EdgeOrder = { image, view, leastStep: STEP_SHARE * (paper - ink), rng };
   const outer: EdgeWanted = { radiusMm: size.radiusMm, windowMm: PRINT_WINDOW_MM, darkSide: 'inside' };
@@ -163,10 +161,10 @@ export function measureDisc(image: GrayImage, view: LocalView, size: DiscSize, r
   const middle = { x: print.x + print.fit.x, y: print.y + print.fit.y };
   const open = openPart(order, middle, print.fit.radiusMm - 0.35, (ink + paper) / 2);
   const openShare = open.areaMm2 / (Math.PI * size.holeRadiusMm ** 2);
-  if (openShare < LEAST_OPEN) return { state: 'not-weeded', print, cut: null, openShare };
+  if (openShare < LEAST_OPEN) return { state: 'not-weeded', print, cut: null };
   const inner: EdgeWanted = { radiusMm: size.holeRadiusMm, windowMm: CUT_WINDOW_MM, darkSide: 'outside' };
   const cut = edgeAbout(order, inner, open);
-  return { state: cutState(print, cut, size), print, cut, openShare };
+  return { state: cutState(print, cut, size), print, cut };
 }
 
 /** The same edge fitted with a radius known from the whole sheet. */

@@ -3,6 +3,7 @@ import { edgePoints } from './rays';
 import { fitCircle } from './circle-fit';
 import { seededRng } from '../math/random';
 import { reducedBy, type GrayImage, type Pixel } from './gray';
+import { fromView } from './local-view';
 import { darkLevels } from './local-white';
 import type { DecodedDisc } from './page';
 import { readRing, type SeenEllipse } from './ring-code';
@@ -50,14 +51,14 @@ function ellipseOf(image: GrayImage, patch: DarkPatch, factor: number): SeenElli
     return { x: u * view.right.x, y: v * view.up.y };
   };
   return {
-    centre: { x: centre.x + x * view.right.x + y * view.up.x, y: centre.y + x * view.right.y + y * view.up.y },
+    centre: fromView(view, { x, y }),
     right: stretched(1, 0),
     up: stretched(0, 1),
   };
 }
 
 /** Dark round things whose ring of dots shows a word. */
-export function findDiscs(image: GrayImage): { readonly decoded: readonly DecodedDisc[]; readonly roundCount: number } {
+export function findDiscs(image: GrayImage): readonly DecodedDisc[] {
   const factor = Math.max(1, Math.floor(Math.sqrt((image.width * image.height) / FINDING_PIXELS)));
   const small = reducedBy(image, factor);
   const levels = darkLevels(small);
@@ -65,10 +66,9 @@ export function findDiscs(image: GrayImage): { readonly decoded: readonly Decode
     .filter(isRound)
     .sort((a, b) => b.areaPx - a.areaPx)
     .slice(0, MOST_CANDIDATES);
-  const decoded = round.flatMap((patch) => {
+  return round.flatMap((patch) => {
     const ellipse = ellipseOf(image, patch, factor);
     const code = ellipse && readRing(image, ellipse);
     return ellipse && code ? [{ ellipse, code }] : [];
   });
-  return { decoded, roundCount: round.length };
 }

@@ -1,7 +1,7 @@
 import type { Affine, Point } from '../geometry/affine';
 import { leastSquares, matrix } from '../math/qr';
 import type { Pixel } from './gray';
-import type { LocalView } from './rays';
+import { inView, type LocalView } from './local-view';
 
 /**
  * How a flat sheet comes to lie in a picture: a homography, then a radial term about the picture's middle. A scan is the
@@ -49,18 +49,6 @@ export function viewAt(lens: Lens, at: Point): LocalView {
     up: half(placeOf(lens, { x: at.x, y: at.y + 1 }), placeOf(lens, { x: at.x, y: at.y - 1 })),
   };
 }
-
-/** A place of a local view told in its mm. */
-export function inView({ centre, right, up }: LocalView, p: Pixel): Point {
-  const determinant = right.x * up.y - right.y * up.x;
-  const [dx, dy] = [p.x - centre.x, p.y - centre.y];
-  return { x: (dx * up.y - dy * up.x) / determinant, y: (dy * right.x - dx * right.y) / determinant };
-}
-
-export const fromView = ({ centre, right, up }: LocalView, { x, y }: Point): Pixel => ({
-  x: centre.x + x * right.x + y * up.x,
-  y: centre.y + x * right.y + y * up.y,
-});
 
 const ROUND = 24;
 

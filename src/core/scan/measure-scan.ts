@@ -2,6 +2,7 @@ import { fail, ok, type Result } from '../result';
 import { seededRng } from '../math/random';
 import type { Point } from '../geometry/affine';
 import {
+  isMeasured,
   measureDisc,
   refitted,
   type DiscSize,
@@ -11,9 +12,9 @@ import {
 } from './disc-measure';
 import { findDiscs } from './find-discs';
 import type { GrayImage, Pixel } from './gray';
-import { cameraLens, fromView, seemingMiddle, tiltOf, viewAt, type Lens } from './lens';
+import { cameraLens, seemingMiddle, tiltOf, viewAt, type Lens } from './lens';
+import { downOf, fromView, pixelsPerMm, type LocalView } from './local-view';
 import { findCameraPage, findPage, LEAST_AGREEING, type DecodedDisc, type ExpectedFigure, type Page } from './page';
-import { pixelsPerMm, type LocalView } from './rays';
 
 /** A coded disc of a sheet. */
 export interface ScanFigure extends ExpectedFigure, DiscSize {}
@@ -39,7 +40,6 @@ export interface DiscDisplacement {
 export interface DiscResult {
   readonly key: string;
   readonly state: DiscState;
-  readonly wasDecoded: boolean;
   readonly view: LocalView;
   readonly print: SeenCircle | null;
   readonly cut: SeenCircle | null;
@@ -65,13 +65,12 @@ export interface ScanResult {
    */
   readonly travel: Point;
   readonly pixelsPerMm: number;
-  readonly decodedCount: number;
 }
 
 export type ScanProblem =
   | { readonly kind: 'too-coarse'; readonly dotsPerInch: number }
   /** Nothing dark and round at all, or none with a ring of dots. */
-  | { readonly kind: 'no-discs'; readonly patchCount: number }
+  | { readonly kind: 'no-discs' }
   /** Rings were read, but too few of this sheet's agree on where it lies. */
   | { readonly kind: 'no-page'; readonly decoded: readonly DecodedDisc[] }
   | { readonly kind: 'two-sheets' }
@@ -103,7 +102,7 @@ const seen = ({ x, y, fit, rays }: SampledEdge): SeenCircle => ({
 });
 
 function displacementOf({ disc: { state, print, cut }, figure, lens }: Measured): DiscDisplacement | null {
-  if (!print || !cut || (state !== 'good' && state !== 'partial')) return null;
+  if (!print || !cut || !isMeasured(state)) return null;
   const [outer, inner] = [figure.radiusMm, figure.holeRadiusMm].map((r) => seemingMiddle(lens, figure.centre, r));
   const bias = { x: inner!.x - outer!.x, y: inner!.y - outer!.y };
   return {
@@ -152,12 +151,11 @@ function withCommonRadii(measured: readonly Measured[]): readonly Measured[] {
   });
 }
 
-function resultOf(measured: Measured, decoded: ReadonlySet<number>): DiscResult {
+function resultOf(measured: Measured): DiscResult {
   const { figure, view, disc } = measured;
   return {
     key: figure.key,
     state: disc.state,
-    wasDecoded: decoded.has(figure.codeNo),
     view,
     print: disc.print && seen(disc.print),
     cut: disc.cut && seen(disc.cut),
@@ -178,14 +176,6 @@ function turnOf({ right }: LocalView): 0 | 90 | 180 | 270 {
   return ([0, 90, 180, 270] as const)[((quarters % 4) + 4) % 4]!;
 }
 
-/** The picture's way down in the sheet frame, of length one. */
-function downOf({ right, up }: LocalView): Point {
-  const determinant = right.x * up.y - right.y * up.x;
-  const [x, y] = [-up.x / determinant, right.x / determinant];
-  const length = Math.hypot(x, y);
-  return { x: x / length, y: y / length };
-}
-
 /** Whether the same sheet stands in the picture twice: its words once more, and again agreeing on where it lies. */
 function holdsAnother(discs: readonly DecodedDisc[], page: Page, work: Work): boolean {
   const known = new Set(page.agreeing.map(({ code }) => code.codeNo));
@@ -199,17 +189,13 @@ interface Work {
 }
 
 /** Every figure where a page puts it. */
-function* measureAll(
-  { image, figures }: Work,
-  lens: Lens,
-  known: ReadonlySet<number>,
-): Generator<ScanProgress, Measured[]> {
+function* measureAll({ image, figures }: Work, lens: Lens): Generator<ScanProgress, Measured[]> {
   const rng = seededRng(1);
   const measured: Measured[] = [];
   for (const figure of figures) {
     const view = viewAt(lens, figure.centre);
     measured.push({ figure, view, lens, disc: measureDisc(image, view, figure, rng) });
-    yield { stage: 'measured', done: measured.length, of: figures.length, disc: resultOf(measured.at(-1)!, known) };
+    yield { stage: 'measured', done: measured.length, of: figures.length, disc: resultOf(measured.at(-1)!) };
   }
   return measured;
 }
@@ -232,11 +218,10 @@ function* measurePhoto(
 ): Generator<ScanProgress, { readonly page: Page; readonly measured: readonly Measured[] } | null> {
   const page = findCameraPage(decoded, work.figures, work.image);
   if (!page) return null;
-  const known = new Set(page.agreeing.map(({ code }) => code.codeNo));
-  const first = yield* measureAll(work, page.lens, known);
+  const first = yield* measureAll(work, page.lens);
   const lens = cameraLens(middlesSeen(first), work.image);
   if (!lens) return null;
-  return { page: { ...page, lens }, measured: yield* measureAll(work, lens, known) };
+  return { page: { ...page, lens }, measured: yield* measureAll(work, lens) };
 }
 
 function finished(kind: PictureKind, page: Page, measured: readonly Measured[]): Result<ScanResult, ScanProblem> {
@@ -245,17 +230,15 @@ function finished(kind: PictureKind, page: Page, measured: readonly Measured[]):
   if (perMm * MM_PER_INCH < LEAST_DOTS_PER_INCH) return fail({ kind: 'too-coarse', dotsPerInch: perMm * MM_PER_INCH });
   const uneven = unevennessOf(measured);
   if (uneven > MOST_UNEVEN_MM) return fail({ kind: 'not-flat', typicalMm: uneven });
-  const known = new Set(page.agreeing.map(({ code }) => code.codeNo));
   const tilt = tiltOf(page.lens);
   return ok({
     kind,
-    discs: withCommonRadii(measured).map((m) => resultOf(m, known)),
+    discs: withCommonRadii(measured).map(resultOf),
     tiltRad: kind === 'photo' ? tilt.tiltRad : 0,
     isMirrored: page.isMirrored,
     turnDeg: turnOf(view),
     travel: kind === 'photo' ? tilt.away : downOf(view),
     pixelsPerMm: perMm,
-    decodedCount: page.agreeing.length,
   });
 }
 
@@ -270,9 +253,9 @@ export function* measureScan(
   figures: readonly ScanFigure[],
 ): Generator<ScanProgress, Result<ScanResult, ScanProblem>> {
   const work = { image, figures };
-  const { decoded, roundCount } = findDiscs(image);
+  const decoded = findDiscs(image);
   yield { stage: 'found', discs: decoded.map(({ ellipse }) => ellipse.centre) };
-  if (decoded.length === 0) return fail({ kind: 'no-discs', patchCount: roundCount });
+  if (decoded.length === 0) return fail({ kind: 'no-discs' });
   const page = flatPage(work, decoded);
   if (page && holdsAnother(decoded, page, work)) return fail({ kind: 'two-sheets' });
   const asScan = page ? yield* measureFlat(work, page) : null;
@@ -295,6 +278,5 @@ function flatPage({ image, figures }: Work, decoded: readonly DecodedDisc[]): Pa
 }
 
 function* measureFlat(work: Work, page: Page): Generator<ScanProgress, Result<ScanResult, ScanProblem>> {
-  const known = new Set(page.agreeing.map(({ code }) => code.codeNo));
-  return finished('scan', page, yield* measureAll(work, page.lens, known));
+  return finished('scan', page, yield* measureAll(work, page.lens));
 }

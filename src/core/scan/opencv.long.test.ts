@@ -8,7 +8,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Point } from '../geometry/affine';
 import type { GrayImage, Pixel } from './gray';
-import { cameraLens, homographyThrough, inView } from './lens';
+import { cameraLens, homographyThrough } from './lens';
+import { inView } from './local-view';
 import { LARGE_FIGURES, errorsOf, mustMeasure, rmsOf, scanned, sheetFigures } from './scan-trials.testing';
 
 function opencv(program: string, input: object): unknown {

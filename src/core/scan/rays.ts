@@ -1,12 +1,6 @@
-import { brightnessAt, type GrayImage, type Pixel } from './gray';
+import type { GrayImage } from './gray';
+import { brightnessIn, pixelsPerMm, type LocalView } from './local-view';
 import type { EdgePoints } from './circle-fit';
-
-/** Where a place of the sheet near one figure lies in the picture: its middle, and one mm to the sheet's right and up. */
-export interface LocalView {
-  readonly centre: Pixel;
-  readonly right: Pixel;
-  readonly up: Pixel;
-}
 
 export interface RaySearch {
   /** Middle of the rays against the view's own, mm. */
@@ -26,10 +20,6 @@ const PLATEAU_FROM_MM = 0.2;
 const PLATEAU_TO_MM = 0.4;
 /** Samples are averaged over this much on either side to find the strongest step, mm. */
 const STEP_REACH_MM = 0.15;
-
-/** Pixels a mm, the finer of the two directions. */
-export const pixelsPerMm = ({ right, up }: LocalView): number =>
-  Math.max(Math.hypot(right.x, right.y), Math.hypot(up.x, up.y));
 
 /** Ten rays a mm of the circle, 60 to 360: as many as ragged ink has anything to say. */
 export const rayCount = (radiusMm: number): number =>
@@ -93,12 +83,7 @@ export function edgePoints(image: GrayImage, view: LocalView, search: RaySearch,
     for (let i = 0; i < samples; i++) {
       // From dark to light either way.
       const r = isInward ? search.toMm - i * stepMm : search.fromMm + i * stepMm;
-      const [x, y] = [search.x + r * cos, search.y + r * sin];
-      profile[i] = brightnessAt(
-        image,
-        view.centre.x + x * view.right.x + y * view.up.x,
-        view.centre.y + x * view.right.y + y * view.up.y,
-      );
+      profile[i] = brightnessIn(image, view, search.x + r * cos, search.y + r * sin);
     }
     const at = risingEdge(profile, stepMm, search.leastStep);
     if (!Number.isFinite(at)) continue;

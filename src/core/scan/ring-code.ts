@@ -1,16 +1,13 @@
 import { CODE_BITS, CODE_WORDS } from '../target/code-book';
 import { CODE_DOT_SHARE, CODE_RING_SHARE } from '../target/disc';
-import { brightnessAt, type GrayImage, type Pixel } from './gray';
+import type { GrayImage } from './gray';
+import { brightnessIn, type LocalView } from './local-view';
 
 /**
  * An ellipse in a picture: the disc's middle, and where its unit vectors (one radius to the right and one up, as the picture
  * shows them) come to lie.
  */
-export interface SeenEllipse {
-  readonly centre: Pixel;
-  readonly right: Pixel;
-  readonly up: Pixel;
-}
+export type SeenEllipse = LocalView;
 
 export interface RingCode {
   readonly codeNo: number;
@@ -65,21 +62,18 @@ export function wordShown(
 }
 
 /** Brightness of a small spot of the ring, as wide as half a dot. */
-function spotBrightness(image: GrayImage, { centre, right, up }: SeenEllipse, cos: number, sin: number): number {
+function spotBrightness(image: GrayImage, ellipse: SeenEllipse, cos: number, sin: number): number {
   let sum = 0;
-  for (const share of [CODE_RING_SHARE - CODE_DOT_SHARE / 2, CODE_RING_SHARE, CODE_RING_SHARE + CODE_DOT_SHARE / 2]) {
-    const [u, v] = [share * cos, share * sin];
-    sum += brightnessAt(image, centre.x + u * right.x + v * up.x, centre.y + u * right.y + v * up.y);
-  }
+  for (const share of [CODE_RING_SHARE - CODE_DOT_SHARE / 2, CODE_RING_SHARE, CODE_RING_SHARE + CODE_DOT_SHARE / 2])
+    sum += brightnessIn(image, ellipse, share * cos, share * sin);
   return sum / 3;
 }
 
 /** Brightness of the ink: half way between where a hole may be and the disc's edge, the darker half of it. */
-function inkLevel(image: GrayImage, { centre, right, up }: SeenEllipse): number {
-  const seen = Array.from({ length: 24 }, (_, i) => {
-    const [u, v] = [0.8 * Math.cos((i * Math.PI) / 12), 0.8 * Math.sin((i * Math.PI) / 12)];
-    return brightnessAt(image, centre.x + u * right.x + v * up.x, centre.y + u * right.y + v * up.y);
-  }).sort((a, b) => a - b);
+function inkLevel(image: GrayImage, ellipse: SeenEllipse): number {
+  const seen = Array.from({ length: 24 }, (_, i) =>
+    brightnessIn(image, ellipse, 0.8 * Math.cos((i * Math.PI) / 12), 0.8 * Math.sin((i * Math.PI) / 12)),
+  ).sort((a, b) => a - b);
   return seen[6]!;
 }
 

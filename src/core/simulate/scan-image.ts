@@ -2,6 +2,7 @@ import { apply, inverseOf, type Affine, type Point } from '../geometry/affine';
 import { standardNormal, type Rng } from '../math/random';
 import type { GrayImage } from '../scan/gray';
 import { placeOf, scannerLens, viewAt } from '../scan/lens';
+import { downOf } from '../scan/local-view';
 import { cameraView, type Camera, type PictureView } from './camera-view';
 import { dotAngles } from '../target/code-book';
 import { CODE_DOT_SHARE, CODE_RING_SHARE } from '../target/disc';
@@ -228,11 +229,7 @@ function litter(canvas: Canvas, { specks = 0, hairs = 0, dotsPerInch }: ScanOpti
 export function renderScan(discs: readonly SimulatedDisc[], options: ScanOptions, rng: Rng): GrayImage {
   const canvas = canvasOf(options);
   const { blurMm = 0.035, raggedMm = 0.01, raggedAlongMm = 0.055, shadow = 0, noiseLevels = 2 } = options;
-  const { right, up } = viewAt(canvas.lens, { x: 0, y: 0 });
-  const determinant = right.x * up.y - right.y * up.x;
-  const down = { x: -up.x / determinant, y: right.x / determinant };
-  const length = Math.hypot(down.x, down.y);
-  const travel = { x: down.x / length, y: down.y / length };
+  const travel = downOf(viewAt(canvas.lens, { x: 0, y: 0 }));
   // A pixel takes in its own width.
   const pixelBlurMm = MM_PER_INCH / options.dotsPerInch / Math.sqrt(12);
   const look: Look = { blurMm: Math.hypot(blurMm, pixelBlurMm), raggedMm, raggedAlongMm, shadow, travel, rng };

@@ -1,10 +1,14 @@
 import { apply, cornersOf, type Affine, type Point } from '../geometry/affine';
 import { fromParameters, type ErrorParameters } from '../geometry/error-parameters';
 import type { Load } from '../geometry/load';
-import { standardNormal, type Rng } from '../math/random';
+import { betaOf } from '../fit/design';
+import { fitReadings } from '../fit/fit-readings';
+import { studentQuantile } from '../math/quantile';
+import { seededRng, standardNormal, type Rng } from '../math/random';
 import {
   rimDisplacement,
   type CombReading,
+  type FigureReading,
   type Observation,
   type RoundReading,
   type WedgeReading,
@@ -211,4 +215,25 @@ export function readRimSet(definition: SheetDefinition, cut: Affine, eye: Eye): 
       return roundReading('rim', figure, axis, { ...eye, trueMm: rimDisplacement(rims[0]!, rims[1]!) });
     });
   });
+}
+
+/** Shares of trials in which each parameter's 95 % interval holds the truth, reading noise only. */
+export function coverOf(
+  seed: number,
+  trials: number,
+  draw: (rng: Rng) => ErrorParameters,
+  read: (truth: Affine, rng: Rng) => readonly FigureReading[],
+): readonly number[] {
+  const rng = seededRng(seed);
+  const hits = [0, 0, 0, 0, 0, 0];
+  const t = studentQuantile(0.975, Infinity);
+  for (let trial = 0; trial < trials; trial++) {
+    const truth = fromParameters(draw(rng));
+    const fit = fitReadings(read(truth, rng), PLAIN_LOAD);
+    if (!fit.ok) throw new Error(fit.error.kind);
+    betaOf(truth).forEach((b, i) => {
+      if (Math.abs(fit.value.beta[i]! - b) <= t * Math.sqrt(fit.value.covariance[i * 7]!)) hits[i]!++;
+    });
+  }
+  return hits.map((h) => h / trials);
 }

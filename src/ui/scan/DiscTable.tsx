@@ -1,9 +1,10 @@
 'use client';
 
+import { isMeasured } from '@/core/scan/disc-measure';
 import type { ScannedDisc } from '@/core/scan/combine-scans';
 import type { UnitSystem } from '@/core/units/length';
 import type { OwnDisc } from './scan-view';
-import { fineLength, STATE_WORDS } from './scan-words';
+import { fineLength, SIDE_95, STATE_WORDS } from './scan-words';
 
 interface Props {
   readonly own: readonly OwnDisc[];
@@ -14,8 +15,6 @@ interface Props {
   readonly onChoose: (key: string) => void;
   readonly onLeaveOut: (key: string, isOut: boolean) => void;
 }
-
-const isMeasured = ({ state }: ScannedDisc): boolean => state === 'good' || state === 'partial';
 
 interface RowProps extends Omit<Props, 'own' | 'discs' | 'leftOut' | 'chosen'> {
   readonly own: OwnDisc;
@@ -47,11 +46,11 @@ function Row({ own, disc, isOut, isChosen, hasEye, system, onChoose, onLeaveOut 
         </button>
       </td>
       <td>{name}</td>
-      {isMeasured(disc) ? (
+      {isMeasured(disc.state) ? (
         <>
           <td className="figures">{`${fineLength(disc.acrossMm, system, true)}${hasEye ? eye(own.eyeMm.across) : ''}`}</td>
           <td className="figures">{`${fineLength(disc.alongMm, system, true)}${hasEye ? eye(own.eyeMm.along) : ''}`}</td>
-          <td className="figures">{fineLength(1.96 * doubt, system)}</td>
+          <td className="figures">{fineLength(SIDE_95 * doubt, system)}</td>
           <td>
             <input
               type="checkbox"

@@ -5,6 +5,7 @@ import { useRef, useState } from 'react';
 import { v4 as uuid } from 'uuid';
 import type { SaveScanInput } from '@/contracts/inputs';
 import type { CombinedScans } from '@/core/scan/combine-scans';
+import { isMeasured } from '@/core/scan/disc-measure';
 import { MM_PER_INCH } from '@/core/units/length';
 import { scanMeasured } from '@/server/actions/calibration';
 import type { ScanView } from './scan-view';
@@ -34,11 +35,11 @@ async function base64Of(blob: Blob | undefined): Promise<string | null> {
 function discsOf({ view, combined, leftOut }: Pick<Props, 'view' | 'combined' | 'leftOut'>): SaveScanInput['discs'] {
   return view.discs.flatMap(({ key, spotNo }) => {
     const disc = combined.discs.find((d) => d.key === key);
-    if (!disc || leftOut.has(key) || (disc.state !== 'good' && disc.state !== 'partial')) return [];
-    const { state, acrossMm, alongMm, acrossSdMm, alongSdMm, acrossSharedMm, alongSharedMm } = disc;
+    if (!disc || leftOut.has(key) || !isMeasured(disc.state)) return [];
+    const { acrossMm, alongMm, acrossSdMm, alongSdMm, acrossSharedMm, alongSharedMm } = disc;
     return [
       {
-        ...{ acrossId: uuid(), alongId: uuid(), spotNo, state },
+        ...{ acrossId: uuid(), alongId: uuid(), spotNo, state: disc.state },
         ...{ acrossMm, alongMm, acrossSdMm, alongSdMm, acrossSharedMm, alongSharedMm },
       },
     ];

@@ -10,7 +10,6 @@ const scan: ScanResult = {
   turnDeg: 90,
   travel: { x: 1, y: 0.01 },
   pixelsPerMm: 300 / 25.4,
-  decodedCount: 9,
 };
 const combined = (shadowSdMm: number, kind: CombinedScans['kind'] = 'scan'): CombinedScans => ({
   kind,
@@ -56,7 +55,7 @@ describe('what is said of scans', () => {
     expect(scanLine({ ...scan, pixelsPerMm: 6 }, new Set())).toMatch(/Coarse: 300 dpi is right/);
   });
   it('why one could not be measured, and what to do', () => {
-    expect(failureWords({ kind: 'no-discs', patchCount: 0 })).toMatch(/No coded disc.*300 dpi/);
+    expect(failureWords({ kind: 'no-discs' })).toMatch(/No coded disc.*300 dpi/);
     expect(failureWords({ kind: 'no-page', decoded: [] })).toMatch(/Only 0 coded discs.*three are needed/);
     expect(failureWords({ kind: 'two-sheets' })).toMatch(/one at a time/);
     expect(failureWords({ kind: 'too-coarse', dotsPerInch: 99.6 })).toMatch(/100 dots an inch.*300 are right/);

@@ -1,5 +1,5 @@
 import type { CombinedScans, ScannedDisc } from '@/core/scan/combine-scans';
-import type { DiscState } from '@/core/scan/disc-measure';
+import { isMeasured, type DiscState } from '@/core/scan/disc-measure';
 import type { ScanResult } from '@/core/scan/measure-scan';
 import { formatFixed, MM_PER_INCH, type UnitSystem } from '@/core/units/length';
 import type { ScanFailure } from '@/workers/scan.client';
@@ -44,7 +44,7 @@ export const fineLength = (mm: number, system: UnitSystem, isSigned = false): st
 };
 
 /** 95 % of a normal distribution. */
-const SIDE_95 = 1.96;
+export const SIDE_95 = 1.96;
 
 function directionWords(travel: ScanResult['travel']): string {
   return Math.abs(travel.x) > Math.abs(travel.y) ? 'across the sheet' : 'along the sheet';
@@ -94,7 +94,7 @@ export function scanLine(
   ownKeys: ReadonlySet<string>,
 ): string {
   const own = discs.filter((d) => ownKeys.has(d.key));
-  const good = own.filter((d) => d.state === 'good' || d.state === 'partial').length;
+  const good = own.filter((d) => isMeasured(d.state)).length;
   const side = isMirrored ? ', seen from behind' : '';
   const tiltDeg = Math.round((tiltRad * 180) / Math.PI);
   const aslant = tiltDeg > MOST_TILT_DEG ? ' Hold the camera straighter above the sheet.' : '';

@@ -78,12 +78,12 @@ export function ScanStation({ view }: { readonly view: ScanView }) {
             <li>Lift out the strips and the small round pieces of this cut. Account for every piece.</li>
             <li>Lay the sheet face down and flat, the lid closed: 300 dots an inch, gray, nothing sharpened.</li>
             <li>
-              No scanner here? Photograph the whole sheet flat on the mat, from straight above and in even light: it is
-              then measured to a few hundredths of a mm.
-            </li>
-            <li>
               Scan it twice if you can, the second time turned by a quarter or by half: the lamp&rsquo;s shadow then
               falls out.
+            </li>
+            <li>
+              No scanner here? Photograph the whole sheet flat on the mat, from straight above and in even light: it is
+              then measured to a few hundredths of a mm.
             </li>
           </ol>
         )}

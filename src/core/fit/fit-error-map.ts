@@ -105,7 +105,8 @@ function rejected(observations: readonly Observation[]): ReadonlySet<string> {
 
 /** Adds what one effect that several readings share does to the parameters: the fit of what it does to each reading. */
 function addShared(total: Float64Array, used: readonly Observation[], model: FittedModel): void {
-  const keys = new Set(used.flatMap((o) => (o.shared ? [o.shared.key] : [])));
+  const keys = new Set<string>();
+  for (const { shared } of used) if (shared) keys.add(shared.key);
   for (const key of keys) {
     const moved = used.map((o) => ({ ...o, valueMm: o.shared?.key === key ? o.shared.mm : 0 }));
     const effect = weightedFit(moved, model);

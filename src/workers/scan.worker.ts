@@ -1,6 +1,7 @@
 import { expose } from 'comlink';
 import { fail, ok, type Result } from '@/core/result';
-import { reducedBy, type GrayImage } from '@/core/scan/gray';
+import { findingFactor } from '@/core/scan/find-discs';
+import { reducedBy, reductionOf, type GrayImage, type Reduction } from '@/core/scan/gray';
 import {
   measureScan,
   type DiscResult,
@@ -12,6 +13,7 @@ import { CROP_RADII, uprightCrop } from '@/core/scan/upright-crop';
 import type { ImageProblem } from '@/formats/image/gray-image';
 import { readImage } from '@/formats/image/read-image';
 import { decodeJpeg } from './decode-jpeg';
+import { openPngBeside } from './png.client';
 
 /** A small picture of the whole scan; places in the scan are `factor` times its own. */
 export interface ScanPreview {
@@ -38,24 +40,29 @@ export type ScanFailure = ImageProblem | ScanProblem;
 
 const CROP_PX = 420;
 const PREVIEW_PX = 1500;
+/** So often the picture that is being made beside gets its turn. */
+const BREATHING_MS = 80;
+
+const breath = (): Promise<void> => new Promise((resolve) => setTimeout(resolve));
 
 async function pictureOf({ width, height, data }: GrayImage, type: 'image/jpeg' | 'image/png'): Promise<Blob> {
   const canvas = new OffscreenCanvas(width, height);
   const context = canvas.getContext('2d');
   if (!context) throw new Error('no canvas');
   const pixels = new ImageData(width, height);
-  for (let i = 0, at = 0; i < data.length; i++, at += 4) {
-    pixels.data.fill(data[i] ?? 0, at, at + 3);
-    pixels.data[at + 3] = 255;
-  }
+  // A pixel at a time: three equal colours that cover wholly.
+  const words = new Uint32Array(pixels.data.buffer);
+  for (let i = 0; i < words.length; i++) words[i] = 0xff000000 | ((data[i] ?? 0) * 0x010101);
   context.putImageData(pixels, 0, 0);
   return canvas.convertToBlob({ type, quality: 0.7 });
 }
 
-async function previewOf(image: GrayImage): Promise<ScanPreview> {
-  const factor = Math.max(1, Math.ceil(Math.max(image.width, image.height) / PREVIEW_PX));
-  const small = reducedBy(image, factor);
-  return { blob: await pictureOf(small, 'image/jpeg'), width: small.width, height: small.height, factor };
+/** @param small the picture reduced by `factor`: it is reduced further where that is still too large to look at. */
+async function previewOf({ image: small, factor }: Reduction): Promise<ScanPreview> {
+  const further = Math.max(1, Math.round(Math.max(small.width, small.height) / PREVIEW_PX));
+  const { width, height, ...rest } = reducedBy(small, further);
+  const blob = await pictureOf({ width, height, ...rest }, 'image/jpeg');
+  return { blob, width, height, factor: factor * further };
 }
 
 async function cropsOf(image: GrayImage, { discs }: ScanResult, figures: readonly ScanFigure[]) {
@@ -75,20 +82,34 @@ const api = {
     figures: readonly ScanFigure[],
     tell: (told: ScanTold) => void,
   ): Promise<Result<MeasuredScan, ScanFailure>> {
-    const read = await readImage(file, decodeJpeg, {
-      onProgress: (share) => {
-        tell({ stage: 'reading', share });
+    let kept: Reduction | undefined;
+    const reductionFor = (image: GrayImage): Reduction => (kept ??= reductionOf(image, findingFactor(image)));
+    const read = await readImage(
+      file,
+      { decodeJpeg, openPng: openPngBeside },
+      {
+        onRows: (image, rows) => {
+          reductionFor(image).upTo(rows);
+          tell({ stage: 'reading', share: rows / image.height });
+        },
       },
-    });
+    );
     if (!read.ok) return read;
     const image = read.value;
-    tell({ stage: 'read', preview: await previewOf(image) });
-    const work = measureScan(image, figures);
+    const reduced = reductionFor(image);
+    reduced.upTo(image.height);
+    const shown = previewOf(reduced).then((preview) => {
+      tell({ stage: 'read', preview });
+    });
+    const work = measureScan(image, figures, reduced.image);
     let step = work.next();
-    while (!step.done) {
+    for (let since = performance.now(); !step.done; step = work.next()) {
       tell(step.value);
-      step = work.next();
+      if (performance.now() - since < BREATHING_MS) continue;
+      await breath();
+      since = performance.now();
     }
+    await shown;
     if (!step.value.ok) return fail(step.value.error);
     const result = step.value.value;
     return ok({ result, crops: await cropsOf(image, result, figures) });

@@ -37,9 +37,14 @@ export interface CircleSearch {
   readonly rng: Rng;
 }
 
-const TRIPLES = 150;
+/** Triples are tried until one of them was good all but surely (one missed in a million), but so many at most. */
+const MOST_TRIPLES = 150;
+const LEAST_TRIPLES = 12;
+const MISSED = 1e-6;
 const RADIUS_SHARE = 0.08;
 const ROUNDS = 5;
+/** Weights are taken anew until the parameters move by less than this, mm. */
+const SETTLED_MM = 5e-5;
 /** Roundness that rollers and lenses leave, mm: how far the two-lobed term is let go. */
 const OVAL_SD_MM = 0.03;
 /** Tukey's bisquare at 95 % efficiency; MAD to standard deviation. From memory. */
@@ -64,14 +69,27 @@ function throughThree(px: Float64Array, py: Float64Array, [i, j, k]: readonly [n
   return { x: px[i]! + x, y: py[i]! + y, r: Math.hypot(x, y) };
 }
 
-function countNear(px: Float64Array, py: Float64Array, { x, y, r }: Circle, toleranceMm: number): number {
-  let near = 0;
-  for (let i = 0; i < px.length; i++) {
-    const gap = Math.sqrt((px[i]! - x) ** 2 + (py[i]! - y) ** 2) - r;
-    if (gap < toleranceMm && gap > -toleranceMm) near += 1;
+/** Points that lie on the circle; stops where they can no longer be more than `most`. */
+function countNear(px: Float64Array, py: Float64Array, { x, y, r }: Circle, bounds: AgreementBounds): number {
+  const n = px.length;
+  const [inner, outer] = [Math.max(0, r - bounds.toleranceMm) ** 2, (r + bounds.toleranceMm) ** 2];
+  let far = 0;
+  for (let i = 0; i < n; i++) {
+    const [dx, dy] = [px[i]! - x, py[i]! - y];
+    const square = dx * dx + dy * dy;
+    if (square > inner && square < outer) continue;
+    if (++far > n - bounds.most) break;
   }
-  return near;
+  return n - far;
 }
+
+interface AgreementBounds {
+  readonly toleranceMm: number;
+  readonly most: number;
+}
+
+/** So many triples of which one holds good points only, all but surely, when a share of all points is good. */
+const triplesFor = (goodShare: number): number => Math.log(MISSED) / Math.log(1 - Math.min(0.99, goodShare ** 3));
 
 /** The circle that most points lie on, of many through three of them. */
 function mostAgreed(px: Float64Array, py: Float64Array, search: CircleSearch): Circle | null {
@@ -80,58 +98,84 @@ function mostAgreed(px: Float64Array, py: Float64Array, search: CircleSearch): C
   const pick = (): number => Math.floor(rng() * n);
   let best: Circle | null = null;
   let most = 0;
-  for (let triple = 0; triple < TRIPLES; triple++) {
+  let wanted = MOST_TRIPLES;
+  for (let triple = 0; triple < wanted; triple++) {
     const circle = throughThree(px, py, [pick(), pick(), pick()]);
     if (!circle || Math.abs(circle.r / expectedRadiusMm - 1) > RADIUS_SHARE) continue;
-    const near = countNear(px, py, circle, toleranceMm);
+    const near = countNear(px, py, circle, { toleranceMm, most });
     if (near <= most) continue;
     most = near;
     best = circle;
+    wanted = Math.min(MOST_TRIPLES, Math.max(LEAST_TRIPLES, triplesFor(near / n)));
   }
   return best;
 }
 
-const medianOf = (values: Float64Array): number => {
-  const sorted = values.slice().sort();
-  const half = sorted.length >> 1;
-  return sorted.length % 2 === 1 ? sorted[half]! : (sorted[half - 1]! + sorted[half]!) / 2;
-};
+/**
+ * The value that `rank` others of an array are not above; the array is put in another order. Source: Hoare, Algorithm 65: Find
+ * (1961), from memory.
+ */
+function valueOfRank(values: Float64Array, rank: number): number {
+  let [from, to] = [0, values.length - 1];
+  while (from < to) {
+    const pivot = values[(from + to) >> 1]!;
+    let [i, j] = [from, to];
+    while (i <= j) {
+      while (values[i]! < pivot) i++;
+      while (values[j]! > pivot) j--;
+      if (i > j) break;
+      const held = values[i]!;
+      values[i++] = values[j]!;
+      values[j--] = held;
+    }
+    if (rank <= j) to = j;
+    else if (rank >= i) from = i;
+    else break;
+  }
+  return values[rank]!;
+}
+
+/** Median of what is left over, its sign put aside. */
+function medianSize(residuals: Float64Array, held: Float64Array): number {
+  for (let i = 0; i < residuals.length; i++) held[i] = Math.abs(residuals[i]!);
+  return valueOfRank(held, residuals.length >> 1);
+}
 
 /** Sum over lags of the residuals' correlation, up to the first that is none: how many points are worth one. */
-function inflationOf(residuals: readonly number[]): number {
+function inflationOf(residuals: Float64Array): number {
   const n = residuals.length;
-  const square = residuals.reduce((sum, r) => sum + r * r, 0);
+  let square = 0;
+  for (let i = 0; i < n; i++) square += residuals[i]! * residuals[i]!;
   if (square === 0) return 1;
   let inflation = 1;
   for (let lag = 1; lag < n / 8; lag++) {
     let sum = 0;
-    for (let i = 0; i < n; i++) sum += residuals[i]! * residuals[(i + lag) % n]!;
+    for (let i = 0, other = lag; i < n; i++) {
+      sum += residuals[i]! * residuals[other]!;
+      if (++other === n) other = 0;
+    }
     if (sum <= 0) break;
     inflation += (2 * sum) / square;
   }
   return inflation;
 }
 
-/** Rows of r = a0 + a1 cos + b1 sin + a2 cos 2 + b2 sin 2, and one each for what is known beforehand. */
+/** Terms of r = a0 + a1 cos + b1 sin + a2 cos 2 + b2 sin 2. */
 const TERMS = 5;
-const terms = (angle: number): readonly number[] => [
-  1,
-  Math.cos(angle),
-  Math.sin(angle),
-  Math.cos(2 * angle),
-  Math.sin(2 * angle),
-];
 
-function largestGap(angles: readonly number[]): number {
-  const sorted = [...angles].sort((a, b) => a - b);
-  return sorted.reduce(
-    (gap, angle, i) => Math.max(gap, i === 0 ? angle + 2 * Math.PI - sorted.at(-1)! : angle - sorted[i - 1]!),
-    0,
-  );
+/** The widest way between neighbours of angles that follow each other round a middle. */
+function largestGap(angles: Float64Array): number {
+  const round = 2 * Math.PI;
+  let largest = 0;
+  for (let i = 0; i < angles.length; i++) {
+    const way = angles[(i + 1) % angles.length]! - angles[i]!;
+    largest = Math.max(largest, way > 0 ? way : way + round);
+  }
+  return largest;
 }
 
 /**
- * A circle through edge points of which many may be wrong: the one most agreed on of 150 through three points, then
+ * A circle through edge points of which many may be wrong: the one most agreed on of up to 150 through three points, then
  * weighted least squares by Tukey's bisquare with a weak two-lobed term. The middle's variance is that of the fit times the
  * residuals' correlation round the circle, because ragged ink makes neighbours alike.
  * @returns null when no circle of about the expected radius goes through at least eight of the points.
@@ -145,20 +189,30 @@ export function fitCircle({ angles, radii, count }: EdgePoints, search: CircleSe
   }
   const start = mostAgreed(px, py, search);
   if (!start) return null;
-  // Told from the middle found, so that the terms are those of a circle about it.
-  const near: PolarPoint[] = [];
-  for (let i = 0; i < count; i++) {
-    const [x, y] = [px[i]! - start.x, py[i]! - start.y];
-    const radius = Math.hypot(x, y);
-    if (Math.abs(radius - start.r) < 2 * search.toleranceMm) near.push({ angle: Math.atan2(y, x), radius });
-  }
-  if (near.length < 8) return null;
-  return refined(near, start, search);
+  const near = pointsNear(px, py, start, 2 * search.toleranceMm);
+  return near.count < 8 ? null : refined(near, start, search);
 }
 
-interface PolarPoint {
-  readonly angle: number;
-  readonly radius: number;
+/** Edge points told from the middle found, and the fit's terms at each of them, row by row. */
+interface PolarPoints extends EdgePoints {
+  readonly terms: Float64Array;
+}
+
+function pointsNear(px: Float64Array, py: Float64Array, { x, y, r }: Circle, reachMm: number): PolarPoints {
+  const angles = new Float64Array(px.length);
+  const radii = new Float64Array(px.length);
+  const terms = new Float64Array(px.length * TERMS);
+  let count = 0;
+  for (let i = 0; i < px.length; i++) {
+    const [dx, dy] = [px[i]! - x, py[i]! - y];
+    const radius = Math.sqrt(dx * dx + dy * dy);
+    if (Math.abs(radius - r) >= reachMm) continue;
+    const [cos, sin] = [dx / radius, dy / radius];
+    terms.set([1, cos, sin, cos * cos - sin * sin, 2 * cos * sin], count * TERMS);
+    angles[count] = Math.atan2(dy, dx);
+    radii[count++] = radius;
+  }
+  return { angles: angles.subarray(0, count), radii: radii.subarray(0, count), terms, count };
 }
 
 interface Weighted {
@@ -168,19 +222,18 @@ interface Weighted {
 
 /** One weighted fit of the five terms to points of one scatter, with what is known of radius and roundness beforehand. */
 function weightedTerms(
-  points: readonly PolarPoint[],
+  { radii, terms, count: n }: PolarPoints,
   weights: Float64Array,
   scatterMm: number,
   { expectedRadiusMm, radiusSdMm, ovalSdMm = OVAL_SD_MM }: CircleSearch,
 ): Weighted | null {
-  const n = points.length;
   const data = new Float64Array((n + 3) * TERMS);
   const rhs = new Float64Array(n + 3);
-  points.forEach(({ angle, radius }, i) => {
+  for (let i = 0, at = 0; i < n; i++) {
     const weight = Math.sqrt(weights[i]!) / scatterMm;
-    terms(angle).forEach((term, k) => (data[i * TERMS + k] = weight * term));
-    rhs[i] = weight * radius;
-  });
+    for (let k = 0; k < TERMS; k++, at++) data[at] = weight * terms[at]!;
+    rhs[i] = weight * radii[i]!;
+  }
   data[n * TERMS] = 1 / radiusSdMm;
   rhs[n] = expectedRadiusMm / radiusSdMm;
   data[(n + 1) * TERMS + 3] = 1 / ovalSdMm;
@@ -189,31 +242,42 @@ function weightedTerms(
   return fit.ok ? fit.value : null;
 }
 
-const radiusAt = (parameters: Float64Array, angle: number): number =>
-  terms(angle).reduce((sum, term, k) => sum + term * parameters[k]!, 0);
+function residualsOf({ radii, terms, count }: PolarPoints, parameters: Float64Array, out: Float64Array): void {
+  for (let i = 0, at = 0; i < count; i++) {
+    let radius = 0;
+    for (let k = 0; k < TERMS; k++, at++) radius += terms[at]! * parameters[k]!;
+    out[i] = radii[i]! - radius;
+  }
+}
 
 /** How many points are worth one, and what the terms take of what is left: the variance goes with it. */
-function doubtFactor(residualsInOrder: readonly number[]): number {
+function doubtFactor(residualsInOrder: Float64Array): number {
   const inflation = inflationOf(residualsInOrder);
   const independent = residualsInOrder.length / inflation;
   return inflation * (independent / Math.max(1, independent - TERMS));
 }
 
-function refined(points: readonly PolarPoint[], start: Circle, search: CircleSearch): CircleFit | null {
-  const weights = new Float64Array(points.length).fill(1);
-  let residuals = new Float64Array(points.length);
+const isSettled = (now: Float64Array, before: Float64Array | undefined): boolean =>
+  before !== undefined && now.every((p, k) => Math.abs(p - before[k]!) < SETTLED_MM);
+
+function refined(points: PolarPoints, start: Circle, search: CircleSearch): CircleFit | null {
+  const weights = new Float64Array(points.count).fill(1);
+  const residuals = new Float64Array(points.count);
+  const held = new Float64Array(points.count);
   let scatterMm = 0.02;
   let fit: Weighted | null = null;
   for (let round = 0; round < ROUNDS; round++) {
     const solved: Weighted | null = weightedTerms(points, weights, scatterMm, search);
     if (!solved) return null;
+    const isLast = isSettled(solved.parameters, fit?.parameters);
     fit = solved;
-    residuals = Float64Array.from(points, ({ angle, radius }) => radius - radiusAt(solved.parameters, angle));
-    scatterMm = Math.max(1e-4, MAD_TO_SD * medianOf(residuals.map(Math.abs)));
-    residuals.forEach((residual, i) => {
-      const t = residual / (BISQUARE * scatterMm);
+    residualsOf(points, solved.parameters, residuals);
+    scatterMm = Math.max(1e-4, MAD_TO_SD * medianSize(residuals, held));
+    for (let i = 0; i < residuals.length; i++) {
+      const t = residuals[i]! / (BISQUARE * scatterMm);
       weights[i] = Math.abs(t) < 1 ? (1 - t * t) ** 2 : 0;
-    });
+    }
+    if (isLast) break;
   }
   return fit && asCircle(points, { fit, weights, residuals, start });
 }
@@ -225,18 +289,21 @@ interface Refined {
   readonly start: Circle;
 }
 
-function asCircle(points: readonly PolarPoint[], { fit, weights, residuals, start }: Refined): CircleFit {
-  const inliers = points
-    .map(({ angle }, i) => ({ angle, residual: residuals[i]!, weight: weights[i]! }))
-    .filter(({ weight }) => weight > 0)
-    .sort((a, b) => a.angle - b.angle);
-  const factor = doubtFactor(inliers.map(({ residual }) => residual));
+function asCircle({ angles }: PolarPoints, { fit, weights, residuals, start }: Refined): CircleFit {
+  // Points of one circle follow each other the same way round every middle inside it: rays keep their order.
+  const inliers = { angles: angles.slice(), residuals: residuals.slice(), count: 0 };
+  for (let i = 0; i < weights.length; i++) {
+    if (weights[i]! === 0) continue;
+    inliers.angles[inliers.count] = angles[i]!;
+    inliers.residuals[inliers.count++] = residuals[i]!;
+  }
+  const factor = doubtFactor(inliers.residuals.subarray(0, inliers.count));
   const [radiusMm, x, y, ovalCosMm, ovalSinMm] = [0, 1, 2, 3, 4].map((k) => fit.parameters[k]!);
   const variance = (i: number, j: number): number => fit.inverseNormal[i * TERMS + j]! * factor;
   return {
     ...{ x: start.x + x!, y: start.y + y!, radiusMm: radiusMm!, ovalCosMm: ovalCosMm!, ovalSinMm: ovalSinMm! },
     ...{ xx: variance(1, 1), xy: variance(1, 2), yy: variance(2, 2) },
-    inlierCount: inliers.length,
-    largestGapRad: largestGap(inliers.map(({ angle }) => angle)),
+    inlierCount: inliers.count,
+    largestGapRad: largestGap(inliers.angles.subarray(0, inliers.count)),
   };
 }

@@ -122,14 +122,17 @@ const runsFor = (width: number): Runs => {
 };
 
 /** Dark runs of one row: from..to (not itself). */
-function findRuns(row: Uint8Array, threshold: Float64Array, runs: Runs): void {
-  runs.count = 0;
-  for (let x = 0; x < row.length; x++) {
+function findRuns(row: Uint8Array, threshold: Uint8Array, runs: Runs): void {
+  const { from, to } = runs;
+  const width = row.length;
+  let count = 0;
+  for (let x = 0; x < width; x++) {
     if (row[x]! >= threshold[x]!) continue;
-    runs.from[runs.count] = x;
-    while (x < row.length && row[x]! < threshold[x]!) x++;
-    runs.to[runs.count++] = x;
+    from[count] = x;
+    while (x < width && row[x]! < threshold[x]!) x++;
+    to[count++] = x;
   }
+  runs.count = count;
 }
 
 /** Gives every run of a row the patch of the runs above that it touches, which become one, or a new one. */
@@ -150,15 +153,18 @@ function joinToRowAbove(patches: Patches, above: Runs, here: Runs, y: number): v
   }
 }
 
+/** Blocks are many rows high: the threshold of so many is taken for the same. */
+const ROWS_ALIKE = 4;
+
 /** All patches that are darker than the threshold thereabouts, of at least so many pixels. */
 export function darkPatches(image: GrayImage, levels: DarkLevels, leastAreaPx: number): readonly DarkPatch[] {
   const { width, height, data } = image;
   const patches = noPatches();
-  const threshold = new Float64Array(width);
+  const threshold = new Uint8Array(width);
   let above = runsFor(width);
   let here = runsFor(width);
   for (let y = 0; y < height; y++) {
-    thresholdRow(levels, y, threshold);
+    if (y % ROWS_ALIKE === 0) thresholdRow(levels, y, threshold);
     findRuns(data.subarray(y * width, (y + 1) * width), threshold, here);
     joinToRowAbove(patches, above, here, y);
     [above, here] = [here, above];

@@ -88,6 +88,9 @@ interface EdgeWanted {
   readonly darkSide: 'inside' | 'outside';
 }
 
+/** Enough to find the middle, before it is measured. */
+const FIRST_RAYS = 120;
+
 /** Looks twice: the second time from the middle found, through a narrower window. */
 function edgeAbout(
   order: EdgeOrder,
@@ -101,11 +104,11 @@ function edgeAbout(
   let edge: SampledEdge | null = null;
   for (let look = 0; look < 2; look++) {
     const fromMm = Math.max(0.1, radiusMm - windowMm);
-    const search = { x, y, fromMm, toMm: radiusMm + windowMm, darkSide: wanted.darkSide, leastStep };
-    const points = edgePoints(image, view, search, radiusMm);
+    const rays = look === 0 ? FIRST_RAYS : rayCount(radiusMm);
+    const search = { x, y, fromMm, toMm: radiusMm + windowMm, darkSide: wanted.darkSide, leastStep, rays };
+    const points = edgePoints(image, view, search);
     const fit = fitCircle(points, { expectedRadiusMm: wanted.radiusMm, radiusSdMm: RADIUS_SD_MM, toleranceMm, rng });
     if (!fit) return look === 0 ? null : edge;
-    const rays = rayCount(radiusMm);
     edge = { points, x, y, rays, expectedRadiusMm: wanted.radiusMm, toleranceMm, fit };
     [x, y, radiusMm, windowMm] = [x + fit.x, y + fit.y, fit.radiusMm, Math.max(0.6, 4 / perMm)];
   }
@@ -119,7 +122,7 @@ function openPart(
   reachMm: number,
   level: number,
 ): { readonly areaMm2: number; readonly x: number; readonly y: number } {
-  const step = Math.max(0.1, 1 / pixelsPerMm(view));
+  const step = Math.max(0.2, 1 / pixelsPerMm(view));
   let [count, sumX, sumY] = [0, 0, 0];
   for (let v = -reachMm; v <= reachMm; v += step)
     for (let u = -reachMm; u <= reachMm; u += step) {

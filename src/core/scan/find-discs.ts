@@ -2,13 +2,13 @@ import { darkPatches, type DarkPatch } from './dark-patches';
 import { edgePoints } from './rays';
 import { fitCircle } from './circle-fit';
 import { seededRng } from '../math/random';
-import { reducedBy, type GrayImage, type Pixel } from './gray';
+import type { GrayImage, Pixel } from './gray';
 import { fromView } from './local-view';
 import { darkLevels } from './local-white';
 import type { DecodedDisc } from './page';
 import { readRing, type SeenEllipse } from './ring-code';
 
-/** Pixels of the reduced picture in which discs are looked for. */
+/** About so many pixels has the reduced picture in which discs are looked for. */
 const FINDING_PIXELS = 2.4e6;
 /** A disc narrower than this in the reduced picture has dots too small to be told apart. */
 const LEAST_WIDTH_PX = 12;
@@ -18,6 +18,7 @@ const MOST_ASPECT = 1.25;
 const LEAST_FILL = 0.35;
 const MOST_FILL = 0.87;
 const MOST_CANDIDATES = 4000;
+const RAYS = 120;
 
 const isRound = ({ width, height, areaPx }: DarkPatch): boolean => {
   const aspect = width / height;
@@ -34,7 +35,7 @@ function ellipseOf(image: GrayImage, patch: DarkPatch, factor: number): SeenElli
   const unit = 6;
   const view = { centre, right: { x: rx / unit, y: 0 }, up: { x: 0, y: -ry / unit } };
   const search = { x: 0, y: 0, fromMm: unit - 0.9, toMm: unit + 0.9, darkSide: 'inside', leastStep: 20 } as const;
-  const points = edgePoints(image, view, search, 2);
+  const points = edgePoints(image, view, { ...search, rays: RAYS });
   const fit = fitCircle(points, {
     expectedRadiusMm: unit,
     radiusSdMm: 0.5,
@@ -57,10 +58,16 @@ function ellipseOf(image: GrayImage, patch: DarkPatch, factor: number): SeenElli
   };
 }
 
-/** Dark round things whose ring of dots shows a word. */
-export function findDiscs(image: GrayImage): readonly DecodedDisc[] {
-  const factor = Math.max(1, Math.floor(Math.sqrt((image.width * image.height) / FINDING_PIXELS)));
-  const small = reducedBy(image, factor);
+/** How many times smaller a picture is in which discs are looked for. */
+export const findingFactor = ({ width, height }: Pick<GrayImage, 'width' | 'height'>): number =>
+  Math.max(1, Math.round(Math.sqrt((width * height) / FINDING_PIXELS)));
+
+/**
+ * Dark round things whose ring of dots shows a word.
+ * @param small the picture reduced by its finding factor.
+ */
+export function findDiscs(image: GrayImage, small: GrayImage): readonly DecodedDisc[] {
+  const factor = findingFactor(image);
   const levels = darkLevels(small);
   const round = darkPatches(small, levels, LEAST_WIDTH_PX ** 2 * LEAST_FILL)
     .filter(isRound)

@@ -12,8 +12,9 @@ describe('a gray picture', () => {
     expect([width, height]).toEqual([3, 2]);
     expect([...data]).toEqual([3, 9, 15, 6, 12, 18]);
     expect(reducedBy(ramp(5, 5), 1)).toEqual(ramp(5, 5));
-    // Every second row from four on: rows 0 and 2 of each block.
-    expect([...reducedBy(ramp(8, 4), 4).data]).toEqual([4, 12]);
+    // Eight looks at a block, two rows of four: 1 and 3 of four, 2 and 6 of eight, where the columns are 1, 3, 5 and 7.
+    expect([...reducedBy(ramp(8, 4), 4).data]).toEqual([5, 13]);
+    expect([...reducedBy(ramp(16, 8), 8).data]).toEqual([12, 28]);
   });
   it('between pixels brightness runs straight, beyond the edge it stays', () => {
     const image = ramp(6, 5);

@@ -10,8 +10,8 @@ import {
   type MeasuredDisc,
   type SampledEdge,
 } from './disc-measure';
-import { findDiscs } from './find-discs';
-import type { GrayImage, Pixel } from './gray';
+import { findDiscs, findingFactor } from './find-discs';
+import { reducedBy, type GrayImage, type Pixel } from './gray';
 import { cameraLens, seemingMiddle, tiltOf, viewAt, type Lens } from './lens';
 import { downOf, fromView, pixelsPerMm, type LocalView } from './local-view';
 import { findCameraPage, findPage, LEAST_AGREEING, type DecodedDisc, type ExpectedFigure, type Page } from './page';
@@ -246,14 +246,17 @@ function finished(kind: PictureKind, page: Page, measured: readonly Measured[]):
  * Measures a scanned or photographed sheet: finds its coded discs, tells from them how it lies, looks for every disc where
  * it must then be, and takes the cut against the print at each. A picture that no flat scan explains is tried as a
  * photograph. Stages are told as they are done.
- * @param image at any resolution from 140 dots an inch; no statement of it is needed. @returns what was found, or why not.
+ * @param image at any resolution from 140 dots an inch; no statement of it is needed.
+ * @param small the same reduced by its finding factor, where that was done while it came in.
+ * @returns what was found, or why not.
  */
 export function* measureScan(
   image: GrayImage,
   figures: readonly ScanFigure[],
+  small: GrayImage = reducedBy(image, findingFactor(image)),
 ): Generator<ScanProgress, Result<ScanResult, ScanProblem>> {
   const work = { image, figures };
-  const decoded = findDiscs(image);
+  const decoded = findDiscs(image, small);
   yield { stage: 'found', discs: decoded.map(({ ellipse }) => ellipse.centre) };
   if (decoded.length === 0) return fail({ kind: 'no-discs' });
   const page = flatPage(work, decoded);

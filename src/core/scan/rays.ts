@@ -1,5 +1,5 @@
-import type { GrayImage } from './gray';
-import { brightnessIn, pixelsPerMm, type LocalView } from './local-view';
+import { brightnessAlong, type GrayImage } from './gray';
+import { pixelsPerMm, type LocalView } from './local-view';
 import type { EdgePoints } from './circle-fit';
 
 export interface RaySearch {
@@ -12,6 +12,7 @@ export interface RaySearch {
   readonly darkSide: 'inside' | 'outside';
   /** A step smaller than this is no edge. */
   readonly leastStep: number;
+  readonly rays: number;
 }
 
 const MOST_RAYS = 360;
@@ -25,30 +26,45 @@ const STEP_REACH_MM = 0.15;
 export const rayCount = (radiusMm: number): number =>
   Math.min(MOST_RAYS, Math.max(60, Math.round(2 * Math.PI * radiusMm * 10)));
 
-/** Mean of profile[from .. to), within its bounds; NaN when nothing is left. */
-function meanOf(profile: Float64Array, from: number, to: number): number {
-  const [first, last] = [Math.max(0, from), Math.min(profile.length, to)];
-  if (last <= first) return NaN;
+/** A profile's running sum: entry i is the sum of all samples before i. */
+function sumsOf(profile: Float64Array, sums: Float64Array): void {
   let sum = 0;
-  for (let i = first; i < last; i++) sum += profile[i]!;
-  return sum / (last - first);
+  for (let i = 0; i < profile.length; i++) {
+    sums[i] = sum;
+    sum += profile[i]!;
+  }
+  sums[profile.length] = sum;
 }
 
-/** Where a profile that rises crosses half way between its plateaus, in samples; NaN when there is no clear step. */
-function risingEdge(profile: Float64Array, stepMm: number, leastStep: number): number {
-  const reach = Math.max(1, Math.round(STEP_REACH_MM / stepMm));
-  let best = leastStep;
+/** Mean of the samples from .. to (not itself), within their bounds; NaN when nothing is left. */
+function meanOf(sums: Float64Array, from: number, to: number): number {
+  const [first, last] = [Math.max(0, from), Math.min(sums.length - 1, to)];
+  return last <= first ? NaN : (sums[last]! - sums[first]!) / (last - first);
+}
+
+/** Before which sample the profile rises most, its means over `reach` either side compared; -1 when nowhere by so much. */
+function steepest(sums: Float64Array, reach: number, leastStep: number): number {
+  let best = leastStep * reach;
   let at = -1;
-  for (let i = reach; i + reach <= profile.length; i++) {
-    const rise = meanOf(profile, i, i + reach) - meanOf(profile, i - reach, i);
+  const end = sums.length - reach;
+  for (let i = reach; i < end; i++) {
+    const rise = sums[i + reach]! - 2 * sums[i]! + sums[i - reach]!;
     if (rise <= best) continue;
     best = rise;
     at = i;
   }
+  return at;
+}
+
+/** Where a profile that rises crosses half way between its plateaus, in samples; NaN when there is no clear step. */
+function risingEdge(profile: Float64Array, sums: Float64Array, stepMm: number, leastStep: number): number {
+  const reach = Math.max(1, Math.round(STEP_REACH_MM / stepMm));
+  sumsOf(profile, sums);
+  const at = steepest(sums, reach, leastStep);
   if (at < 0) return NaN;
   const [near, far] = [Math.round(PLATEAU_FROM_MM / stepMm), Math.max(Math.round(PLATEAU_TO_MM / stepMm), 1)];
-  const low = meanOf(profile, at - far, at - near);
-  const high = meanOf(profile, at + near, at + far);
+  const low = meanOf(sums, at - far, at - near);
+  const high = meanOf(sums, at + near, at + far);
   if (!(high - low > leastStep)) return NaN;
   return crossing(profile, at, (low + high) / 2, reach + 1);
 }
@@ -67,28 +83,33 @@ function crossing(profile: Float64Array, at: number, level: number, reach: numbe
  * Edge points round a middle: on every ray the strongest step from dark to light (or light to dark), at half the height
  * between its plateaus. Rays run in the sheet's own mm, so that turn, mirror image and unequal scales fall out.
  */
-export function edgePoints(image: GrayImage, view: LocalView, search: RaySearch, radiusMm: number): EdgePoints {
-  const perMm = pixelsPerMm(view);
-  const stepMm = Math.max(0.25 / perMm, 0.02);
-  const rays = rayCount(radiusMm);
-  const samples = Math.ceil((search.toMm - search.fromMm) / stepMm) + 1;
+export function edgePoints(image: GrayImage, view: LocalView, search: RaySearch): EdgePoints {
+  const { x, y, fromMm, toMm, leastStep, rays } = search;
+  const { centre, right, up } = view;
+  const stepMm = Math.max(0.25 / pixelsPerMm(view), 0.02);
+  const samples = Math.ceil((toMm - fromMm) / stepMm) + 1;
   const profile = new Float64Array(samples);
+  const sums = new Float64Array(samples + 1);
   const angles = new Float64Array(rays);
   const radii = new Float64Array(rays);
-  const isInward = search.darkSide === 'outside';
+  // From dark to light either way.
+  const [start, step] = search.darkSide === 'outside' ? [toMm, -stepMm] : [fromMm, stepMm];
   let count = 0;
   for (let ray = 0; ray < rays; ray++) {
     const angle = (2 * Math.PI * ray) / rays;
     const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
-    for (let i = 0; i < samples; i++) {
-      // From dark to light either way.
-      const r = isInward ? search.toMm - i * stepMm : search.fromMm + i * stepMm;
-      profile[i] = brightnessIn(image, view, search.x + r * cos, search.y + r * sin);
-    }
-    const at = risingEdge(profile, stepMm, search.leastStep);
+    const [mmX, mmY] = [x + start * cos, y + start * sin];
+    const steps = {
+      x: centre.x + mmX * right.x + mmY * up.x,
+      y: centre.y + mmX * right.y + mmY * up.y,
+      dx: step * (cos * right.x + sin * up.x),
+      dy: step * (cos * right.y + sin * up.y),
+    };
+    brightnessAlong(image, steps, profile);
+    const at = risingEdge(profile, sums, stepMm, leastStep);
     if (!Number.isFinite(at)) continue;
     angles[count] = angle;
-    radii[count++] = isInward ? search.toMm - at * stepMm : search.fromMm + at * stepMm;
+    radii[count++] = start + at * step;
   }
   return { angles, radii, count };
 }

@@ -16,8 +16,8 @@ export const MOST_PIXELS: Readonly<Record<ImageFormat, number>> = { png: 400e6, 
 export const MOST_FILE_BYTES = 1.5e9;
 
 export interface ReadImageOptions {
-  /** Called with the share of rows that are there. */
-  readonly onProgress?: (share: number) => void;
+  /** Called with the picture as it comes in, and how many of its rows are there. */
+  readonly onRows?: (image: GrayImage, rows: number) => void;
 }
 
 export type ReadImage = Result<GrayImage, ImageProblem>;
@@ -34,5 +34,4 @@ export function tooManyPixels(format: ImageFormat, width: number, height: number
 }
 
 /** Brightness of a colour, 0 to 255. Source: ITU-R BT.601 luma weights. */
-export const grayOf = (red: number, green: number, blue: number): number =>
-  (299 * red + 587 * green + 114 * blue) / 1000;
+export const grayOf = (red: number, green: number, blue: number): number => 0.299 * red + 0.587 * green + 0.114 * blue;

@@ -2,9 +2,10 @@ import sharp, { type Sharp } from 'sharp';
 import { deflateSync } from 'node:zlib';
 import type { GrayImage } from '@/core/scan/gray';
 import { readImage, type DecodeJpeg } from './read-image';
+import { openPng } from './png-source';
 
 /** The library that scans are written with here: an independent encoder, and the platform's place for JPEG. */
-const decode: DecodeJpeg = async (file) => {
+const decodeJpeg: DecodeJpeg = async (file) => {
   const { data, info } = await sharp(Buffer.from(await file.arrayBuffer()))
     .toColourspace('b-w')
     .raw()
@@ -51,7 +52,7 @@ const wantedColour = (x: number, y: number): number =>
 const wantedGray = (x: number, y: number): number => level(x, y, 0);
 
 async function read(bytes: Uint8Array): Promise<GrayImage> {
-  const result = await readImage(new Blob([new Uint8Array(bytes)]), decode);
+  const result = await readImage(new Blob([new Uint8Array(bytes)]), { decodeJpeg, openPng });
   if (!result.ok) throw new Error(result.error.words);
   return result.value;
 }
@@ -132,7 +133,7 @@ function png(
 
 describe('files that are no scan: each its own answer, nothing thrown, nothing decoded that is too large', () => {
   const answer = async (bytes: Uint8Array): Promise<string> => {
-    const result = await readImage(new Blob([new Uint8Array(bytes)]), decode);
+    const result = await readImage(new Blob([new Uint8Array(bytes)]), { decodeJpeg, openPng });
     return result.ok ? 'read' : `${result.error.kind}: ${result.error.words}`;
   };
   const scan = (): Promise<Buffer> => gray().toColourspace('b-w').png().toBuffer();
@@ -144,6 +145,12 @@ describe('files that are no scan: each its own answer, nothing thrown, nothing d
     ['a PNG cut short', async () => (await scan()).subarray(0, 400), /^damaged: .*PNG/],
     ['a PNG of its signature alone', async () => (await scan()).subarray(0, 8), /^damaged/],
     ['a PNG with a byte changed', async () => Buffer.from(await scan()).fill(7, 200, 260), /^damaged/],
+    [
+      'a PNG whose check sum is another: one level changed, the stream still sound',
+      () => png(4, 4, { image: deflateSync(Buffer.alloc(20), { level: 0 }).fill(1, 13, 14) }),
+      /^damaged/,
+    ],
+    ['the same unchanged', () => png(4, 4, { image: deflateSync(Buffer.alloc(20), { level: 0 }) }), /^read/],
     ['60,000 x 60,000', () => png(60_000, 60_000), /^too-large: .*60000 x 60000.*400 million.*300 dpi/],
     ['a PNG without size', () => png(0, 10), /^damaged/],
     ['an interlaced PNG', () => png(10, 10, { interlaced: 1 }), /^not-supported: .*interlaced/],

@@ -1,19 +1,40 @@
-/** Undoes the filter of one row in place. Source: PNG specification, second edition, 9.2. */
-type Unfilter = (row: Uint8Array, above: Uint8Array, back: number) => void;
+/** A filtered row: the bytes from the second on; the first one names its filter. */
+type Unfilter = (filtered: Uint8Array, above: Uint8Array, out: Uint8Array, back: number) => void;
 
-/* Indexes run from 1: the first byte of a row names its filter. */
+/*
+ * Source: PNG specification, second edition, 9.2. Bytes of one channel follow each other at the distance of a pixel: each
+ * channel is gone through by itself, so that the byte before is at hand.
+ */
 
-const sub: Unfilter = (row, _above, back) => {
-  for (let i = 1 + back; i < row.length; i++) row[i] = (row[i] ?? 0) + (row[i - back] ?? 0);
+const none: Unfilter = (filtered, _above, out) => {
+  out.set(filtered.subarray(1));
 };
 
-const up: Unfilter = (row, above) => {
-  for (let i = 1; i < row.length; i++) row[i] = (row[i] ?? 0) + (above[i] ?? 0);
+const sub: Unfilter = (filtered, _above, out, back) => {
+  const end = out.length;
+  for (let channel = 0; channel < back; channel++) {
+    let left = 0;
+    for (let i = channel; i < end; i += back) {
+      left = ((filtered[i + 1] ?? 0) + left) & 255;
+      out[i] = left;
+    }
+  }
 };
 
-const average: Unfilter = (row, above, back) => {
-  for (let i = 1; i <= back && i < row.length; i++) row[i] = (row[i] ?? 0) + ((above[i] ?? 0) >> 1);
-  for (let i = 1 + back; i < row.length; i++) row[i] = (row[i] ?? 0) + (((row[i - back] ?? 0) + (above[i] ?? 0)) >> 1);
+const up: Unfilter = (filtered, above, out) => {
+  const end = out.length;
+  for (let i = 0; i < end; i++) out[i] = (filtered[i + 1] ?? 0) + (above[i] ?? 0);
+};
+
+const average: Unfilter = (filtered, above, out, back) => {
+  const end = out.length;
+  for (let channel = 0; channel < back; channel++) {
+    let left = 0;
+    for (let i = channel; i < end; i += back) {
+      left = ((filtered[i + 1] ?? 0) + ((left + (above[i] ?? 0)) >> 1)) & 255;
+      out[i] = left;
+    }
+  }
 };
 
 /** Of left, above and upper left the one nearest to what the first two less the third come to. */
@@ -25,21 +46,31 @@ function nearest(a: number, b: number, c: number): number {
   return pb <= pc ? b : c;
 }
 
-const paeth: Unfilter = (row, above, back) => {
-  for (let i = 1; i <= back && i < row.length; i++) row[i] = (row[i] ?? 0) + (above[i] ?? 0);
-  for (let i = 1 + back; i < row.length; i++)
-    row[i] = (row[i] ?? 0) + nearest(row[i - back] ?? 0, above[i] ?? 0, above[i - back] ?? 0);
+const paeth: Unfilter = (filtered, above, out, back) => {
+  const end = out.length;
+  for (let channel = 0; channel < back; channel++) {
+    let left = 0;
+    let upperLeft = 0;
+    for (let i = channel; i < end; i += back) {
+      const upper = above[i] ?? 0;
+      left = ((filtered[i + 1] ?? 0) + nearest(left, upper, upperLeft)) & 255;
+      out[i] = left;
+      upperLeft = upper;
+    }
+  }
 };
 
-const UNFILTERS: readonly Unfilter[] = [() => undefined, sub, up, average, paeth];
+const UNFILTERS: readonly Unfilter[] = [none, sub, up, average, paeth];
 
 /**
- * @param row its filter's number, then the filtered bytes; unfiltered in place. @param above the row before, unfiltered.
- * @param back bytes from a pixel to the one before it. @returns false when there is no such filter.
+ * Undoes the filter of one row.
+ * @param filtered its filter's number, then the filtered bytes. @param above the row before, unfiltered (zeros above the first).
+ * @param out takes the row, one byte shorter. @param back bytes from a pixel to the one before it.
+ * @returns false when there is no such filter.
  */
-export function unfilterRow(row: Uint8Array, above: Uint8Array, back: number): boolean {
-  const unfilter = UNFILTERS[row[0] ?? 255];
+export function unfilterRow(filtered: Uint8Array, above: Uint8Array, out: Uint8Array, back: number): boolean {
+  const unfilter = UNFILTERS[filtered[0] ?? 255];
   if (!unfilter) return false;
-  unfilter(row, above, back);
+  unfilter(filtered, above, out, back);
   return true;
 }

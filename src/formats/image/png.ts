@@ -1,101 +1,18 @@
 import type { GrayImage } from '@/core/scan/gray';
-import { fail, ok, type Result } from '@/core/result';
-import { grayOf, problem, tooManyPixels, type ImageProblem, type ReadImage, type ReadImageOptions } from './gray-image';
+import { ok } from '@/core/result';
+import { grayOf, problem, type ReadImage, type ReadImageOptions } from './gray-image';
 import { unfilterRow } from './png-filters';
+import { COLOUR_CHANNELS, DAMAGED_PNG, type OpenedPng, type OpenPng, type PngHead } from './png-source';
 
-/** Source for all of this: Portable Network Graphics (PNG) Specification, second edition (ISO/IEC 15948). */
-const SIGNATURE_BYTES = 8;
-const MOST_PALETTE = 256 * 3;
-
-const COLOUR_CHANNELS: Readonly<Record<number, number>> = { 0: 1, 2: 3, 3: 1, 4: 2, 6: 4 };
-const DEPTHS: Readonly<Record<number, readonly number[]>> = {
-  0: [1, 2, 4, 8, 16],
-  2: [8, 16],
-  3: [1, 2, 4, 8],
-  4: [8, 16],
-  6: [8, 16],
-};
-
-interface PngHead {
-  readonly width: number;
-  readonly height: number;
-  readonly depth: number;
-  readonly colour: number;
-}
-
-const DAMAGED = 'The PNG is damaged or was not copied whole. Save it again.';
-
-function headOf(data: Uint8Array): Result<PngHead, ImageProblem> {
-  if (data.length !== 13) return problem('damaged', DAMAGED);
-  const view = new DataView(data.buffer, data.byteOffset, data.byteLength);
-  const head = { width: view.getUint32(0), height: view.getUint32(4), depth: data[8] ?? 0, colour: data[9] ?? 0 };
-  if (head.width === 0 || head.height === 0 || !DEPTHS[head.colour]?.includes(head.depth))
-    return problem('damaged', DAMAGED);
-  if (data[12] !== 0) return problem('not-supported', 'The PNG is interlaced. Save it without interlacing.');
-  const large = tooManyPixels('png', head.width, head.height);
-  return large ? fail(large) : ok(head);
-}
-
-/** Pieces of a file's stream given out in the lengths asked for. */
-class Bytes {
-  private held: Uint8Array = new Uint8Array(0);
-  constructor(private readonly reader: ReadableStreamDefaultReader<Uint8Array>) {}
-
-  /** The next piece, at most so long; null at the end. */
-  async upTo(most: number): Promise<Uint8Array | null> {
-    while (this.held.length === 0) {
-      const { done, value } = await this.reader.read();
-      if (done) return null;
-      this.held = value;
-    }
-    const piece = this.held.subarray(0, most);
-    this.held = this.held.subarray(piece.length);
-    return piece;
-  }
-
-  async exactly(length: number): Promise<Uint8Array | null> {
-    const out = new Uint8Array(length);
-    for (let at = 0; at < length;) {
-      const piece = await this.upTo(length - at);
-      if (!piece) return null;
-      out.set(piece, at);
-      at += piece.length;
-    }
-    return out;
-  }
-
-  async skip(length: number): Promise<boolean> {
-    for (let left = length; left > 0;) {
-      const piece = await this.upTo(left);
-      if (!piece) return false;
-      left -= piece.length;
-    }
-    return true;
-  }
-
-  close(): Promise<void> {
-    return this.reader.cancel();
-  }
-}
-
-interface Chunk {
-  readonly type: string;
-  readonly length: number;
-}
-
-async function nextChunk(bytes: Bytes): Promise<Chunk | null> {
-  const head = await bytes.exactly(8);
-  if (!head) return null;
-  const length = new DataView(head.buffer).getUint32(0);
-  return { type: String.fromCharCode(...head.subarray(4)), length };
-}
+type RowsHandler = Required<ReadImageOptions>['onRows'];
+/** Rows are told of so many at a time. */
+const ROWS_TOLD = 256;
 
 /** Rows as they come out of the inflater, turned into gray. */
 interface Rows {
-  readonly head: PngHead;
   readonly take: (piece: Uint8Array) => void;
-  readonly rowsDone: () => number;
-  readonly data: Uint8Array;
+  readonly isDone: () => boolean;
+  readonly image: GrayImage;
 }
 
 /** How one unfiltered row becomes gray. */
@@ -155,125 +72,96 @@ function plain({ depth, width }: Pick<PngHead, 'depth' | 'width'>, levels: Uint8
   };
 }
 
-function rowsOf(head: PngHead, palette: Uint8Array, onProgress: (share: number) => void): Rows {
-  const { width, height, depth, colour } = head;
+/** Where rows are put together again, each from its filtered bytes, the filter's number first. */
+type TakeRow = (filtered: Uint8Array, no: number) => void;
+
+function rowTaker(head: PngHead, palette: Uint8Array, { width, data }: GrayImage): TakeRow {
+  const { depth, colour } = head;
   const bits = (COLOUR_CHANNELS[colour] ?? 1) * depth;
-  const rowBytes = Math.ceil((width * bits) / 8);
   const back = Math.max(1, bits >> 3);
-  const data = new Uint8Array(width * height);
+  const grayRow = (no: number): Uint8Array => data.subarray(no * width, (no + 1) * width);
+  const isGrayAsItIs = colour === 0 && depth === 8;
   const toGray = grayer(head, palette);
-  let row = new Uint8Array(rowBytes + 1);
-  let above = new Uint8Array(rowBytes + 1);
+  let row = new Uint8Array(rowBytesOf(head));
+  let above = new Uint8Array(rowBytesOf(head));
+  return (filtered, no) => {
+    if (isGrayAsItIs) {
+      if (!unfilterRow(filtered, no === 0 ? above : grayRow(no - 1), grayRow(no), back)) throw new Error(DAMAGED_PNG);
+      return;
+    }
+    if (!unfilterRow(filtered, above, row, back)) throw new Error(DAMAGED_PNG);
+    toGray(row, grayRow(no));
+    [row, above] = [above, row];
+  };
+}
+
+const rowBytesOf = ({ width, depth, colour }: PngHead): number =>
+  Math.ceil((width * (COLOUR_CHANNELS[colour] ?? 1) * depth) / 8);
+
+function rowsOf(head: PngHead, palette: Uint8Array, onRows: RowsHandler): Rows {
+  const { width, height } = head;
+  const image = { width, height, data: new Uint8Array(width * height) };
+  const takeRow = rowTaker(head, palette, image);
+  /** Begun by one piece and ended by another. */
+  const begun = new Uint8Array(rowBytesOf(head) + 1);
   let filled = 0;
   let done = 0;
+  const finish = (filtered: Uint8Array): void => {
+    takeRow(filtered, done++);
+    filled = 0;
+    if (done % ROWS_TOLD === 0) onRows(image, done);
+  };
   return {
-    head,
-    data,
-    rowsDone: () => done,
+    image,
+    isDone: () => done === height,
     take: (piece) => {
       for (let at = 0; at < piece.length && done < height;) {
-        const part = piece.subarray(at, at + row.length - filled);
-        row.set(part, filled);
-        filled += part.length;
+        const part = piece.subarray(at, at + begun.length - filled);
         at += part.length;
-        if (filled < row.length) return;
-        if (!unfilterRow(row, above, back)) throw new Error(DAMAGED);
-        toGray(row.subarray(1), data.subarray(done * width, (done + 1) * width));
-        [row, above] = [above, row];
-        filled = 0;
-        done += 1;
-        if (done % 256 === 0) onProgress(done / height);
+        if (part.length === begun.length) finish(part);
+        else {
+          begun.set(part, filled);
+          filled += part.length;
+          if (filled === begun.length) finish(begun);
+        }
       }
     },
   };
 }
 
-/** Feeds the image's chunks to the inflater until they end. @returns false when the file breaks off. */
-async function feed(bytes: Bytes, first: Chunk, writer: WritableStreamDefaultWriter<BufferSource>): Promise<boolean> {
-  let chunk: Chunk | null = first;
-  while (chunk?.type === 'IDAT') {
-    for (let left = chunk.length; left > 0;) {
-      const piece: Uint8Array | null = await bytes.upTo(left);
-      if (!piece) {
-        await writer.abort();
-        return false;
-      }
-      left -= piece.length;
-      await writer.write(piece as Uint8Array<ArrayBuffer>);
-    }
-    if (!(await bytes.skip(4))) break;
-    chunk = await nextChunk(bytes);
-  }
-  await writer.close();
-  return true;
-}
+/** Pieces are asked for so many times before the first are there, so that inflating goes on while rows are made of the last. */
+const TIMES_AHEAD = 3;
 
-/** Inflates and turns to gray row by row; stops as soon as all rows are there, whatever follows. */
-async function inflate(bytes: Bytes, first: Chunk, rows: Rows): Promise<boolean> {
-  const inflater = new DecompressionStream('deflate');
-  const fed = feed(bytes, first, inflater.writable.getWriter()).catch(() => false);
-  const reader = inflater.readable.getReader();
+/** Fills all rows; stops as soon as they are there, whatever follows. */
+async function fill(rows: Rows, { next }: OpenedPng): Promise<boolean> {
+  const coming = Array.from({ length: TIMES_AHEAD }, next);
   try {
-    while (rows.rowsDone() < rows.head.height) {
-      const { done, value } = await reader.read();
-      if (done) break;
-      rows.take(value);
+    while (!rows.isDone()) {
+      const pieces = (await coming.shift()) ?? [];
+      if (pieces.length === 0) return false;
+      coming.push(next());
+      pieces.forEach(rows.take);
     }
+    return true;
   } catch {
     return false;
-  } finally {
-    await reader.cancel().catch(() => undefined);
-    await bytes.close().catch(() => undefined);
-    await fed;
   }
-  return rows.rowsDone() === rows.head.height;
 }
 
-interface BeforeImage {
-  readonly head: PngHead;
-  readonly palette: Uint8Array;
-  readonly first: Chunk;
-}
-
-/** The whole data of a small chunk, its check sum passed over; null when the file breaks off. */
-async function dataOf(bytes: Bytes, { length }: Chunk): Promise<Uint8Array | null> {
-  const data = await bytes.exactly(length);
-  return data && (await bytes.skip(4)) ? data : null;
-}
-
-const isKept = ({ type, length }: Chunk): boolean =>
-  (type === 'IHDR' && length === 13) || (type === 'PLTE' && length <= MOST_PALETTE);
-
-/** Head and palette, up to the first chunk of the image; null when the file breaks off before it. */
-async function beforeImage(bytes: Bytes): Promise<Result<BeforeImage, ImageProblem> | null> {
-  await bytes.skip(SIGNATURE_BYTES);
-  const kept = new Map<string, Uint8Array>();
-  let chunk = await nextChunk(bytes);
-  while (chunk && chunk.type !== 'IDAT') {
-    if (isKept(chunk)) {
-      const data = await dataOf(bytes, chunk);
-      if (!data) return null;
-      kept.set(chunk.type, data);
-    } else if (!(await bytes.skip(chunk.length + 4))) return null;
-    chunk = await nextChunk(bytes);
-  }
-  const data = kept.get('IHDR');
-  if (!chunk || !data) return null;
-  const head = headOf(data);
-  return head.ok ? ok({ head: head.value, palette: kept.get('PLTE') ?? new Uint8Array(0), first: chunk }) : head;
-}
-
-/** Reads a PNG of any kind but interlaced, inflating it as it comes in: no more than the gray picture is held. */
-export async function readPng(file: Blob, { onProgress = () => undefined }: ReadImageOptions): Promise<ReadImage> {
-  const bytes = new Bytes(file.stream().getReader());
-  const before = (await beforeImage(bytes)) ?? problem('damaged', DAMAGED);
-  if (!before.ok) {
-    await bytes.close();
-    return before;
-  }
-  const { head, palette, first } = before.value;
-  const rows = rowsOf(head, palette, onProgress);
-  if (!(await inflate(bytes, first, rows))) return problem('damaged', DAMAGED);
-  const image: GrayImage = { width: head.width, height: head.height, data: rows.data };
-  return ok(image);
+/**
+ * Reads a PNG of any kind but interlaced, turning it to gray row by row as it is inflated: no more than the gray picture is held.
+ * @param open where it is opened and inflated: here, or by a helper beside.
+ */
+export async function readPng(
+  file: Blob,
+  { onRows = () => undefined }: ReadImageOptions,
+  open: OpenPng,
+): Promise<ReadImage> {
+  const opened = await open(file);
+  if (!opened.ok) return opened;
+  const { head, palette, close } = opened.value;
+  const rows = rowsOf(head, palette, onRows);
+  const isWhole = await fill(rows, opened.value);
+  await close();
+  return isWhole ? ok(rows.image) : problem('damaged', DAMAGED_PNG);
 }

@@ -84,7 +84,7 @@ function refusal(image: GeoTIFFImage, { photometric, bits, packing }: Kind): Rea
 const MOST_BLOCK_BYTES = 150e6;
 
 /** Reads a TIFF in strips: no more than the gray picture and one strip are held. The first picture of several counts. */
-export async function readTiff(file: Blob, { onProgress = () => undefined }: ReadImageOptions): Promise<ReadImage> {
+export async function readTiff(file: Blob, { onRows = () => undefined }: ReadImageOptions): Promise<ReadImage> {
   try {
     const tiff = await fromBlob(file);
     const image = await tiff.getImage(0);
@@ -93,15 +93,15 @@ export async function readTiff(file: Blob, { onProgress = () => undefined }: Rea
     if (refused) return refused;
     const [width, height] = [image.getWidth(), image.getHeight()];
     if (width * height === 0) return problem('damaged', DAMAGED);
-    const data = new Uint8Array(width * height);
+    const gray = { width, height, data: new Uint8Array(width * height) };
     const rows = stripRows(image);
     for (let top = 0; top < height; top += rows) {
       const bottom = Math.min(height, top + rows);
       const strip = await image.readRasters({ window: [0, top, width, bottom], interleave: true });
-      toGray(kind, strip, data.subarray(top * width, bottom * width));
-      onProgress(bottom / height);
+      toGray(kind, strip, gray.data.subarray(top * width, bottom * width));
+      onRows(gray, bottom);
     }
-    return ok({ width, height, data });
+    return ok(gray);
   } catch {
     return problem('damaged', DAMAGED);
   }

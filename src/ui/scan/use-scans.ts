@@ -54,7 +54,12 @@ function after(job: ScanJob, told: ScanTold): ScanJob {
     case 'reading':
       return { ...job, stage: 'reading', share: told.share };
     case 'read':
-      return { ...job, stage: 'finding', preview: { ...told.preview, href: URL.createObjectURL(told.preview.blob) } };
+      return {
+        ...job,
+        // Its small picture is made beside the finding: discs may have been told of before.
+        stage: job.stage === 'measuring' ? 'measuring' : 'finding',
+        preview: { ...told.preview, href: URL.createObjectURL(told.preview.blob) },
+      };
     case 'found':
       return { ...job, stage: 'measuring', share: 0, found: told.discs };
     case 'measured':

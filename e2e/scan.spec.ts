@@ -1,4 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
+import sharp, { type Sharp } from 'sharp';
 import { expectAccessible, startCheck, takeSettings } from './shop';
 
 /** From the bench to the scanner's page of a sheet that has just been cut. */
@@ -30,6 +31,14 @@ test('a check by the scanner alone: two scans, map, settings, the confirming cut
   await scan(page, '90');
   await expect(page.getByText(/taken together they are free of it/)).toBeVisible();
 
+  await page.getByText('How true is the print itself?').click();
+  await expect(page.getByText(/so they are told apart/)).toBeVisible();
+  const drawn = /drawn as ([\d.]+) mm/.exec((await page.getByText(/^drawn as/).textContent()) ?? '')?.[1] ?? '';
+  await page.getByLabel('Length on the print').fill('12');
+  await expect(page.getByText(/That is far from the .* drawn between these two discs/)).toBeVisible();
+  await page.getByLabel('Length on the print').fill(drawn);
+  await expect(page.getByText(/Across the print is (99\.9|100\.0)\d+ % of its size/)).toBeVisible();
+
   await page.getByRole('button', { name: 'Spot 5: good' }).click();
   await expect(page.getByRole('img', { name: /Spot 5 magnified, good: .* across, .* along mm/ })).toBeVisible();
   await page.getByLabel('Count spot 5').uncheck();
@@ -42,6 +51,7 @@ test('a check by the scanner alone: two scans, map, settings, the confirming cut
   await expect(page.getByRole('heading', { level: 1 })).toContainText('at the worst corner');
   const base = page.url().replace(/\/map.*/, '');
   await page.goto(`${base}/read?look=scan`);
+  await expect(page.getByText(/The newest counts\. Across the print is/)).toBeVisible();
   const kept = page.getByRole('img', { name: /The sheet as .* scanned it/ });
   await expect(kept).toBeVisible();
   expect(await kept.evaluate((img: HTMLImageElement) => img.decode().then(() => img.naturalWidth))).toBeGreaterThan(
@@ -92,6 +102,37 @@ test('what is no scan of this sheet is told by name, and a worn sheet by its dis
   await expect(table.getByText(/Lift the round piece out, or lay white card behind/)).toBeVisible();
   await page.getByRole('button', { name: /^Take stand-in.* away$/ }).click();
   await expect(table).toHaveCount(0);
+});
+
+test('files made to keep a reader busy are answered by name, and the page stays at hand', async ({ page }) => {
+  test.setTimeout(120_000);
+  await toScanner(page, 'Towpath', 'Quick check');
+  const empty = (width: number, height: number): Sharp =>
+    sharp({ create: { width, height, channels: 3, background: '#fff' }, limitInputPixels: false });
+  const whole = await empty(600, 600).png().toBuffer();
+  const tooLarge = Buffer.from(whole);
+  tooLarge.writeUInt32BE(60_000, 16);
+  tooLarge.writeUInt32BE(60_000, 20);
+  const files: readonly [name: string, content: Buffer, answer: RegExp][] = [
+    ['cut-short.png', whole.subarray(0, whole.length - 30), /damaged or was not copied whole/],
+    ['too-large.png', tooLarge, /60000 x 60000 pixels: at most 400 million/],
+    ['inks.jpg', await empty(600, 600).toColourspace('cmyk').jpeg().toBuffer(), /printing inks/],
+    ['cut-short.jpg', (await empty(600, 600).jpeg().toBuffer()).subarray(0, 300), /damaged/],
+    ['one.png', await empty(1, 1).png().toBuffer(), /No coded disc was found/],
+    [
+      'four-hundred-million.png',
+      await empty(20_000, 20_000).toColourspace('b-w').png({ compressionLevel: 1 }).toBuffer(),
+      /No coded disc was found/,
+    ],
+  ];
+  const drop = page.getByLabel('Drop the scan or photograph here, or choose it');
+  for (const [name, buffer, answer] of files) {
+    await drop.setInputFiles([{ name, mimeType: 'image/png', buffer }]);
+    await expect(page.getByText(new RegExp(`${name.replace('.', '\\.')}.*${answer.source}`))).toBeVisible({
+      timeout: 20_000,
+    });
+  }
+  await expect(page.getByRole('button', { name: 'Scan it' })).toBeEnabled();
 });
 
 test('a photograph from the hand: measured, called approximate', async ({ page }) => {

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { PrintSizeShape } from './print-size';
 import { METHODS_BY_HAND } from '@/core/reading/methods';
 import { SMALL_DISC_REACH_MM } from '@/core/target/disc';
 import { CUT_LINES } from '@/core/shop/cut-lines';
@@ -124,6 +125,8 @@ export const SaveScan = z.object({
     )
     .min(1, 'at least one disc')
     .max(99),
+  /** Null where no length was measured. */
+  printSize: PrintSizeShape.nullable(),
   /** JPEG in base64. */
   picture: z.base64().startsWith('/9j/', 'a JPEG').max(900_000, 'a picture of at most 650 kB').nullable(),
 });

@@ -91,6 +91,7 @@ export function findScans(session: Session, cutSetId: string) {
       at: scan.at,
       by: person.name,
       hasPicture: sql<boolean>`${scan.picture} is not null`,
+      printSize: scan.printSize,
     })
     .from(scan)
     .innerJoin(person, eq(scan.by, person.id))

@@ -190,6 +190,8 @@ export const scan = pgTable(
     detectorVersion: integer().notNull(),
     /** What each scan was: file name, resolution, turn, side, how many discs were good. */
     scans: jsonb().notNull(),
+    /** The print's absolute size, where a length on it was measured. */
+    printSize: jsonb(),
     /** JPEG, at most 1600 pixels wide or high. */
     picture: bytea(),
     at: instant(),

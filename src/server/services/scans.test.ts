@@ -100,6 +100,7 @@ function inputOf(record: CalibrationRecord, scans: readonly ScanResult[]): SaveS
         ? [{ ...d, state: d.state, acrossId: randomUUID(), alongId: randomUUID(), spotNo: Number(d.key.split(' ')[1]) }]
         : [],
     ),
+    printSize: null,
     picture: null,
   };
 }

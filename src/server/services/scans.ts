@@ -1,6 +1,7 @@
 import 'server-only';
 import { eq } from 'drizzle-orm';
 import type { SaveScanInput } from '@/contracts/inputs';
+import { PrintSizeShape, type KeptPrintSize } from '@/contracts/print-size';
 import { StoredScans } from '@/contracts/stored';
 import { seedFrom } from '@/core/math/random';
 import { PLOTTER_ROUNDING_MM } from '@/core/reading/uncertainty';
@@ -85,6 +86,7 @@ export async function saveScan(
       cutSetId: input.cutSetId,
       detectorVersion: DETECTOR_VERSION,
       scans: input.scans,
+      printSize: input.printSize,
       picture: input.picture === null ? null : Buffer.from(input.picture, 'base64'),
       at: now(),
       by: actor.personId,
@@ -100,12 +102,17 @@ export interface KeptScan {
   readonly by: string;
   readonly count: number;
   readonly hasPicture: boolean;
+  readonly printSize: KeptPrintSize | null;
 }
 
 /** What was scanned of a set before, the newest first. */
 export async function keptScans(database: Database, cutSetId: string): Promise<readonly KeptScan[]> {
   const rows = await findScans(database, cutSetId);
-  return rows.map(({ scans, ...row }) => ({ ...row, count: StoredScans.parse(scans).length }));
+  return rows.map(({ scans, printSize, ...row }) => ({
+    ...row,
+    count: StoredScans.parse(scans).length,
+    printSize: PrintSizeShape.nullable().parse(printSize),
+  }));
 }
 
 export const scanPicture = (database: Database, calibrationId: string, scanId: string): Promise<Buffer | null> =>

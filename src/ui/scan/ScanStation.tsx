@@ -1,10 +1,12 @@
 'use client';
 
 import { useState } from 'react';
+import type { KeptPrintSize } from '@/contracts/print-size';
 import { combineScans, type CombinedScans } from '@/core/scan/combine-scans';
 import type { ScanResult } from '@/core/scan/measure-scan';
 import { DiscCloseUp } from './DiscCloseUp';
 import { DiscTable } from './DiscTable';
+import { PrintSize } from './PrintSize';
 import { ScanDrop } from './ScanDrop';
 import { ScanList } from './ScanList';
 import { ScanPicture } from './ScanPicture';
@@ -34,6 +36,7 @@ interface ResultsProps {
 function Results({ view, jobs, combined, chosen, onChoose }: ResultsProps) {
   const noHoles = noHolesWords(combined.discs, new Set(view.discs.map((d) => d.key)));
   const [leftOut, setLeftOut] = useState<ReadonlySet<string>>(new Set());
+  const [printSize, setPrintSize] = useState<KeptPrintSize | null>(null);
   return (
     <>
       <DiscTable
@@ -53,7 +56,14 @@ function Results({ view, jobs, combined, chosen, onChoose }: ResultsProps) {
         </p>
       )}
       <p>{doubtWords(resultsOf(jobs), combined, view.system)}</p>
-      <UseScans view={view} jobs={jobs} combined={combined} leftOut={leftOut} />
+      <PrintSize
+        own={view.discs}
+        figures={view.figures}
+        scans={resultsOf(jobs)}
+        system={view.system}
+        onSize={setPrintSize}
+      />
+      <UseScans view={view} jobs={jobs} combined={combined} leftOut={leftOut} printSize={printSize} />
     </>
   );
 }

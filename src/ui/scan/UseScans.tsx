@@ -4,6 +4,7 @@ import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
 import { v4 as uuid } from 'uuid';
 import type { SaveScanInput } from '@/contracts/inputs';
+import type { KeptPrintSize } from '@/contracts/print-size';
 import type { CombinedScans } from '@/core/scan/combine-scans';
 import { isMeasured } from '@/core/scan/disc-measure';
 import { MM_PER_INCH } from '@/core/units/length';
@@ -16,6 +17,7 @@ interface Props {
   readonly jobs: readonly ScanJob[];
   readonly combined: CombinedScans;
   readonly leftOut: ReadonlySet<string>;
+  readonly printSize: KeptPrintSize | null;
 }
 
 /** Fewer do not tell scale, turn and squareness with anything to spare. */
@@ -56,8 +58,12 @@ const scansOf = (jobs: readonly ScanJob[]): SaveScanInput['scans'] =>
     ];
   });
 
+/** What is told, without the ids that differ every time. */
+const wordsOf = ({ discs, printSize }: SaveScanInput): string =>
+  JSON.stringify([discs.map((d) => [d.spotNo, d.acrossMm, d.alongMm]), printSize]);
+
 /** Takes what the scans tell into the calibration. */
-export function UseScans({ view, jobs, combined, leftOut }: Props) {
+export function UseScans({ view, jobs, combined, leftOut, printSize }: Props) {
   const router = useRouter();
   const [isSending, setSending] = useState(false);
   const [refusal, setRefusal] = useState<string | null>(null);
@@ -72,12 +78,10 @@ export function UseScans({ view, jobs, combined, leftOut }: Props) {
       cutSetId: view.cutSetId,
       scans: scansOf(jobs).slice(0, 8),
       discs: discsOf({ view, combined, leftOut }),
+      printSize,
       picture: await base64Of(jobs.find((j) => j.measured)?.preview?.blob),
     };
-    const isSame = (a: SaveScanInput, b: SaveScanInput): boolean =>
-      JSON.stringify(a.discs.map((d) => [d.spotNo, d.acrossMm, d.alongMm])) ===
-      JSON.stringify(b.discs.map((d) => [d.spotNo, d.acrossMm, d.alongMm]));
-    sent.current = sent.current && isSame(sent.current, fresh) ? sent.current : fresh;
+    sent.current = sent.current && wordsOf(sent.current) === wordsOf(fresh) ? sent.current : fresh;
     try {
       const done = await scanMeasured(sent.current);
       if (done.ok) router.push(view.next.href);

@@ -1,7 +1,15 @@
+import type { KeptPrintSize } from '@/contracts/print-size';
+import type { PrintScale } from '@/core/scan/print-size';
 import { database } from '@/server/services/database';
 import { keptScans } from '@/server/services/scans';
 import { currentSession } from '@/server/services/session';
+import { scaleWords } from '@/ui/scan/print-size-words';
 import { stampWords } from '@/ui/components/dates';
+
+const keptScale = (size: KeptPrintSize): PrintScale => ({
+  across: { value: size.acrossScale, sd: size.acrossSd },
+  along: { value: size.alongScale, sd: size.alongSd },
+});
 
 interface Props {
   readonly calibrationId: string;
@@ -17,7 +25,7 @@ export async function KeptScans({ calibrationId, cutSetId }: Props) {
     <section className="mt-4">
       <h2>Scanned before</h2>
       <ul className="scan-kept">
-        {kept.map(({ id, at, by, count, hasPicture }) => (
+        {kept.map(({ id, at, by, count, hasPicture, printSize }) => (
           <li key={id}>
             {hasPicture && (
               <a href={`/calibrations/${calibrationId}/scans/${id}`}>
@@ -26,7 +34,7 @@ export async function KeptScans({ calibrationId, cutSetId }: Props) {
                 <img src={`/calibrations/${calibrationId}/scans/${id}`} alt={`The sheet as ${by} scanned it`} />
               </a>
             )}
-            <span>{`${stampWords(at, person.timeZone)}, ${by}: ${count === 1 ? 'one picture' : `${count} pictures`}. The newest counts.`}</span>
+            <span>{`${stampWords(at, person.timeZone)}, ${by}: ${count === 1 ? 'one picture' : `${count} pictures`}. The newest counts.${printSize ? ` ${scaleWords(keptScale(printSize))}` : ''}`}</span>
           </li>
         ))}
       </ul>

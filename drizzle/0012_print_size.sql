@@ -1,0 +1,1 @@
+ALTER TABLE "scan" ADD COLUMN "print_size" jsonb;

@@ -12,6 +12,10 @@ export interface LocalView {
 export const pixelsPerMm = ({ right, up }: LocalView): number =>
   Math.max(Math.hypot(right.x, right.y), Math.hypot(up.x, up.y));
 
+/** Pixels a mm, between the two directions: what a scanner calls its resolution. */
+export const meanPixelsPerMm = ({ right, up }: LocalView): number =>
+  Math.sqrt(Math.abs(right.x * up.y - right.y * up.x));
+
 /** Where a place told in a view's mm is seen. */
 export const fromView = ({ centre, right, up }: LocalView, { x, y }: Point): Pixel => ({
   x: centre.x + x * right.x + y * up.x,

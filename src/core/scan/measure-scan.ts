@@ -13,7 +13,7 @@ import {
 import { findDiscs, findingFactor } from './find-discs';
 import { reducedBy, type GrayImage, type Pixel } from './gray';
 import { cameraLens, seemingMiddle, tiltOf, viewAt, type Lens } from './lens';
-import { downOf, fromView, pixelsPerMm, type LocalView } from './local-view';
+import { downOf, fromView, meanPixelsPerMm, type LocalView } from './local-view';
 import { findCameraPage, findPage, LEAST_AGREEING, type DecodedDisc, type ExpectedFigure, type Page } from './page';
 
 /** A coded disc of a sheet. */
@@ -226,7 +226,7 @@ function* measurePhoto(
 
 function finished(kind: PictureKind, page: Page, measured: readonly Measured[]): Result<ScanResult, ScanProblem> {
   const view = viewAt(page.lens, { x: 0, y: 0 });
-  const perMm = pixelsPerMm(view);
+  const perMm = meanPixelsPerMm(view);
   if (perMm * MM_PER_INCH < LEAST_DOTS_PER_INCH) return fail({ kind: 'too-coarse', dotsPerInch: perMm * MM_PER_INCH });
   const uneven = unevennessOf(measured);
   if (uneven > MOST_UNEVEN_MM) return fail({ kind: 'not-flat', typicalMm: uneven });

@@ -162,12 +162,10 @@ describe('the size of a print from one length on it', () => {
     });
   });
 
-  it('is best measured between the two farthest discs', () => {
-    expect(farthestApart([{ centre: { x: 0, y: 0 } }])).toBeNull();
-    const far = farthestApart([{ centre: { x: 0, y: 0 } }, { centre: { x: 50, y: 0 } }, { centre: { x: 0, y: 70 } }]);
-    expect(far?.map(({ centre }) => centre)).toEqual([
-      { x: 50, y: 0 },
-      { x: 0, y: 70 },
-    ]);
+  it('is best measured between the two farthest discs in a row or column', () => {
+    const at = (x: number, y: number) => ({ centre: { x, y } });
+    expect(farthestApart([at(0, 0)])).toBeNull();
+    expect(farthestApart([at(0, 0), at(50, 3), at(0, 70)])).toEqual([at(0, 0), at(0, 70)]);
+    expect(farthestApart([at(0, 0), at(50, 30), at(-20, 70)])).toEqual([at(50, 30), at(-20, 70)]);
   });
 });

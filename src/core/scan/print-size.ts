@@ -149,8 +149,8 @@ export interface LengthTooFarOff {
   readonly nominalMm: number;
 }
 
-/** A length further off than this was measured between other places, or with another unit. */
-const MOST_OFF = 0.2;
+/** A length further off than this was measured between other places, or in another unit. */
+const MOST_OFF = 0.05;
 
 /**
  * The print's absolute scale from one length on it and its shape: the length tells the scale its own way, the shape what
@@ -181,17 +181,24 @@ export function printScale(
   return ok({ across: scale(1), along: scale(-1) });
 }
 
-/** The two figures farthest apart along each side of the sheet and across it: where a length tells most. */
+/** Figures this far from being side by side, or one above the other, are no straight way for a rule, mm. */
+const STRAIGHT_MM = 10;
+
+/** The two figures farthest apart that lie side by side or one above the other; else the two farthest apart. */
 export function farthestApart<F extends { readonly centre: Point }>(figures: readonly F[]): readonly [F, F] | null {
   let best: readonly [F, F] | null = null;
   let most = 0;
   figures.forEach((a, i) => {
     for (const b of figures.slice(i + 1)) {
-      const way = Math.hypot(a.centre.x - b.centre.x, a.centre.y - b.centre.y);
-      if (way <= most) continue;
-      most = way;
+      const [dx, dy] = [Math.abs(a.centre.x - b.centre.x), Math.abs(a.centre.y - b.centre.y)];
+      // A straight way counts before every slanting one.
+      const worth = Math.hypot(dx, dy) + (Math.min(dx, dy) < STRAIGHT_MM ? SLANTING_LESS_MM : 0);
+      if (worth <= most) continue;
+      most = worth;
       best = [a, b];
     }
   });
   return best;
 }
+
+const SLANTING_LESS_MM = 1e6;

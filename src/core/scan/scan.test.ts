@@ -69,6 +69,19 @@ describe('how true a clean scan is measured, without shadow and wobble', () => {
     }
   });
 
+  const sheets = isLong ? 20 : 4;
+  it(`the uncertainty stated of ${sheets} shipped sheets is that found`, () => {
+    const figures = sheetFigures('full');
+    const ratios = Array.from({ length: sheets }, (_, i) => {
+      const trial = scanned(figures, 101 + i, { dotsPerInch: 200, turnRad: 0.004 * i });
+      return errorsOf(mustMeasure(trial.image, figures), trial).ratios;
+    }).flat();
+    // Three times the scatter of such an RMS, and the robust fit's own.
+    const scatter = 3 / Math.sqrt(2 * ratios.length);
+    expect(rmsOf(ratios)).toBeGreaterThan(1 - scatter - 0.05);
+    expect(rmsOf(ratios)).toBeLessThan(1 + scatter + 0.05);
+  }, 240_000);
+
   it('needs no statement of resolution, and tells what it was', () => {
     const { image } = scanned(QUICK, 5, { dotsPerInch: 240 });
     expect(mustMeasure(image, QUICK).pixelsPerMm * 25.4).toBeCloseTo(240, 0);

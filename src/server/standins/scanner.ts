@@ -40,6 +40,10 @@ const MARGIN_MM = 6;
 /** No sheet is laid down quite straight, degrees. */
 const LAID_DOWN_DEG = 0.4;
 
+/** What this scanner makes of a square: longer across its glass, and a little skew. */
+const SCANNER_STRETCH = 0.001;
+const SCANNER_SKEW_RAD = 0.0005;
+
 const gray = (level: number): string => `rgb(${level},${level},${level})`;
 
 /** Corners of a closed outline within 1 um of each other: what lifts out when it is weeded. */
@@ -166,6 +170,9 @@ async function photographed(flat: GrayImage, { turnDeg, pageMm }: ScanOrder, rng
   return { width, height, data };
 }
 
+const shapeOf = ({ device }: ScanOrder): string =>
+  device === 'scanner' ? `matrix(${1 + SCANNER_STRETCH} 0 ${SCANNER_SKEW_RAD} 1 0 0)` : '';
+
 /** The sheet drawn on the glass by an independent renderer. */
 async function drawn(picture: SheetPicture, order: ScanOrder, turnDeg: number, rng: Rng): Promise<GrayImage> {
   const { widthMm, lengthMm } = order.pageMm;
@@ -177,7 +184,7 @@ async function drawn(picture: SheetPicture, order: ScanOrder, turnDeg: number, r
   const svg =
     `<svg xmlns="http://www.w3.org/2000/svg" width="${size.width}" height="${size.height}" viewBox="${-w / 2} ${-h / 2} ${w} ${h}">` +
     `<rect x="${-w / 2}" y="${-h / 2}" width="${w}" height="${h}" fill="${gray(LID)}"/>` +
-    `<g transform="rotate(${-turnDeg}) scale(1 -1)">${sheetSvg(picture, order, turnDeg, rng)}</g></svg>`;
+    `<g transform="${shapeOf(order)} rotate(${-turnDeg}) scale(1 -1)">${sheetSvg(picture, order, turnDeg, rng)}</g></svg>`;
   const { data, info } = await sharp(Buffer.from(svg), { unlimited: true })
     .flatten({ background: gray(LID) })
     .blur(Math.max(0.3, BLUR_MM * perMm))

@@ -1,9 +1,9 @@
 'use client';
 
 import { useState } from 'react';
-import type { KeptPrintSize } from '@/contracts/print-size';
 import { combineScans, type CombinedScans } from '@/core/scan/combine-scans';
 import type { ScanResult } from '@/core/scan/measure-scan';
+import { firstAsked, keptPrintSize, lengthEnds } from './asked-length';
 import { DiscCloseUp } from './DiscCloseUp';
 import { DiscTable } from './DiscTable';
 import { PrintSize } from './PrintSize';
@@ -36,7 +36,8 @@ interface ResultsProps {
 function Results({ view, jobs, combined, chosen, onChoose }: ResultsProps) {
   const noHoles = noHolesWords(combined.discs, new Set(view.discs.map((d) => d.key)));
   const [leftOut, setLeftOut] = useState<ReadonlySet<string>>(new Set());
-  const [printSize, setPrintSize] = useState<KeptPrintSize | null>(null);
+  const scans = resultsOf(jobs);
+  const [asked, setAsked] = useState(() => firstAsked(lengthEnds(view)));
   return (
     <>
       <DiscTable
@@ -55,15 +56,15 @@ function Results({ view, jobs, combined, chosen, onChoose }: ResultsProps) {
           {noHoles}
         </p>
       )}
-      <p>{doubtWords(resultsOf(jobs), combined, view.system)}</p>
-      <PrintSize
-        own={view.discs}
-        figures={view.figures}
-        scans={resultsOf(jobs)}
-        system={view.system}
-        onSize={setPrintSize}
+      <p>{doubtWords(scans, combined, view.system)}</p>
+      <PrintSize view={view} scans={scans} asked={asked} onAsk={setAsked} />
+      <UseScans
+        view={view}
+        jobs={jobs}
+        combined={combined}
+        leftOut={leftOut}
+        printSize={keptPrintSize(view, scans, asked)}
       />
-      <UseScans view={view} jobs={jobs} combined={combined} leftOut={leftOut} printSize={printSize} />
     </>
   );
 }

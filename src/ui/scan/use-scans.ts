@@ -48,25 +48,32 @@ const newJob = (fileName: string): ScanJob => ({
   refusal: null,
 });
 
+const STAGES = ['waiting', 'reading', 'finding', 'measuring', 'measured', 'refused'] as const;
+
+const isOver = ({ stage }: ScanJob): boolean => stage === 'measured' || stage === 'refused';
+
+/** Never back: what is told and the answer come by different ways, so that something may be told after the answer. */
+const onward = (job: ScanJob, stage: ScanJob['stage']): ScanJob['stage'] =>
+  STAGES.indexOf(stage) > STAGES.indexOf(job.stage) ? stage : job.stage;
+
 /** What a job looks like after something was told of it. */
 function after(job: ScanJob, told: ScanTold): ScanJob {
   switch (told.stage) {
     case 'reading':
-      return { ...job, stage: 'reading', share: told.share };
+      return { ...job, stage: onward(job, 'reading'), share: told.share };
     case 'read':
       return {
         ...job,
-        // Its small picture is made beside the finding: discs may have been told of before.
-        stage: job.stage === 'measuring' ? 'measuring' : 'finding',
+        stage: onward(job, 'finding'),
         preview: { ...told.preview, href: URL.createObjectURL(told.preview.blob) },
       };
     case 'found':
-      return { ...job, stage: 'measuring', share: 0, found: told.discs };
+      return { ...job, stage: onward(job, 'measuring'), share: 0, found: told.discs };
     case 'measured':
       return {
         ...job,
         share: told.done / told.of,
-        discs: [...job.discs.filter((d) => d.key !== told.disc.key), told.disc],
+        discs: isOver(job) ? job.discs : [...job.discs.filter((d) => d.key !== told.disc.key), told.disc],
       };
   }
 }
@@ -86,8 +93,6 @@ const measuredJob = (job: ScanJob, measured: MeasuredScan): ScanJob => ({
 function forget({ preview, closeUps }: ScanJob): void {
   for (const href of [...(preview ? [preview.href] : []), ...Object.values(closeUps)]) URL.revokeObjectURL(href);
 }
-
-const isOver = ({ stage }: ScanJob): boolean => stage === 'measured' || stage === 'refused';
 
 /** Scans of one sheet, measured one after another in a worker. Nothing leaves the browser. */
 export function useScans(figures: readonly ScanFigure[]): Scans {

@@ -186,7 +186,7 @@ function Scan({ record, system, set }: StepProps & { readonly set: CutSet }) {
   const asked = { system, isBlind: set.purpose !== 'before', next: nextAfterReading(record, set) };
   return (
     <>
-      <h1 className="station-title">Measure the sheet on the scanner</h1>
+      <h1 className="station-title">Measure the sheet by scanner or camera</h1>
       <ScanStation key={`${set.id} scan`} view={scanViewOf(record, set, asked)} />
       <p className="mt-3">
         <Link href={`/calibrations/${id}/read?look=fine`} prefetch={false}>

@@ -45,6 +45,7 @@ test('a check by the scanner alone: two scans, map, settings, the confirming cut
   await expect(page.getByRole('button', { name: 'Use these 8 discs' })).toBeVisible();
   await page.getByLabel('Count spot 5').check();
   await expectAccessible(page);
+  await page.getByLabel(/Keep the originals too, \d+\.\d MB/).check();
   await page.getByRole('button', { name: 'Use these 9 discs' }).click();
 
   await page.waitForURL(/map/);
@@ -52,6 +53,13 @@ test('a check by the scanner alone: two scans, map, settings, the confirming cut
   const base = page.url().replace(/\/map.*/, '');
   await page.goto(`${base}/read?look=scan`);
   await expect(page.getByText(/The newest counts\. Across the print is/)).toBeVisible();
+  const original = page.getByRole('link', { name: /^stand-in-scan-turned-90\.png, \d+\.\d MB$/ });
+  const href = (await original.getAttribute('href')) ?? '';
+  const answer = await page.request.get(href);
+  expect(answer.headers()['content-disposition']).toContain('attachment');
+  expect([...(await answer.body()).subarray(1, 4)]).toEqual([...Buffer.from('PNG')]);
+  const text = await page.request.put(href.replace(/1$/, '0'), { data: Buffer.from('no picture') });
+  expect([text.status(), await text.text()]).toEqual([422, expect.stringContaining('no PNG, JPEG or TIFF')]);
   const kept = page.getByRole('img', { name: /The sheet as .* scanned it/ });
   await expect(kept).toBeVisible();
   expect(await kept.evaluate((img: HTMLImageElement) => img.decode().then(() => img.naturalWidth))).toBeGreaterThan(

@@ -2,7 +2,17 @@ import 'server-only';
 import { and, asc, count, desc, eq, inArray, lt, lte, sql } from 'drizzle-orm';
 import type { ReadingMethod } from '@/core/reading/methods';
 import type { Session } from '../client';
-import { calibration, calibrationSheet, cutSet, fit, loadMap, printCheck, reading, scan } from '../schema/calibration';
+import {
+  calibration,
+  calibrationSheet,
+  cutSet,
+  fit,
+  loadMap,
+  printCheck,
+  reading,
+  scan,
+  scanOriginal,
+} from '../schema/calibration';
 import { confirmation, correction, correctionSetting, markAttempt } from '../schema/correction';
 import { material, person } from '../schema/shop';
 import { sheetDefinition } from '../schema/sheet';
@@ -108,6 +118,37 @@ export async function findScanPicture(session: Session, calibrationId: string, s
     .innerJoin(calibrationSheet, eq(cutSet.calibrationSheetId, calibrationSheet.id))
     .where(and(eq(scan.id, scanId), eq(calibrationSheet.calibrationId, calibrationId)));
   return row?.picture ?? null;
+}
+
+/** Whether a scan belongs to a calibration, and how many pictures it was made of. */
+export async function findScanOf(session: Session, calibrationId: string, scanId: string) {
+  const [row] = await session
+    .select({ scans: scan.scans })
+    .from(scan)
+    .innerJoin(cutSet, eq(scan.cutSetId, cutSet.id))
+    .innerJoin(calibrationSheet, eq(cutSet.calibrationSheetId, calibrationSheet.id))
+    .where(and(eq(scan.id, scanId), eq(calibrationSheet.calibrationId, calibrationId)));
+  return row;
+}
+
+export const findOriginals = (session: Session, scanIds: readonly string[]) =>
+  session
+    .select({
+      scanId: scanOriginal.scanId,
+      no: scanOriginal.no,
+      fileName: scanOriginal.fileName,
+      bytes: sql<number>`octet_length(${scanOriginal.content})`,
+    })
+    .from(scanOriginal)
+    .where(inArray(scanOriginal.scanId, [...scanIds]))
+    .orderBy(scanOriginal.no);
+
+export async function findOriginal(session: Session, scanId: string, no: number) {
+  const [row] = await session
+    .select()
+    .from(scanOriginal)
+    .where(and(eq(scanOriginal.scanId, scanId), eq(scanOriginal.no, no)));
+  return row;
 }
 
 export async function findReading(session: Session, id: string) {

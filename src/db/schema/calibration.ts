@@ -205,6 +205,26 @@ export const scan = pgTable(
   ],
 );
 
+/** A picture as it came from the scanner or camera, where the operator had it kept. */
+export const scanOriginal = pgTable(
+  'scan_original',
+  {
+    scanId: uuid()
+      .notNull()
+      .references(() => scan.id),
+    /** Its place among the scan's pictures, from 0. */
+    no: integer().notNull(),
+    fileName: text().notNull(),
+    format: text().notNull(),
+    content: bytea().notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.scanId, t.no] }),
+    check('scan_original_format', sql`${t.format} in ('png', 'jpeg', 'tiff')`),
+    check('scan_original_content', sql`octet_length(${t.content}) between 1 and 67108864`),
+  ],
+);
+
 export const fit = pgTable(
   'fit',
   {

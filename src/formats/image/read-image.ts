@@ -1,13 +1,7 @@
 import type { GrayImage } from '@/core/scan/gray';
 import { fail } from '@/core/result';
-import {
-  MOST_FILE_BYTES,
-  problem,
-  tooManyPixels,
-  type ImageFormat,
-  type ReadImage,
-  type ReadImageOptions,
-} from './gray-image';
+import { MOST_FILE_BYTES, problem, tooManyPixels, type ReadImage, type ReadImageOptions } from './gray-image';
+import { imageFormatOf } from './image-format';
 import { jpegHead } from './jpeg-head';
 import { readPng } from './png';
 import type { OpenPng } from './png-source';
@@ -23,21 +17,7 @@ export interface ImagePlatform {
   readonly openPng: OpenPng;
 }
 
-const PNG_MAGIC = [0x89, 0x50, 0x4e, 0x47];
 const HEAD_BYTES = 256 * 1024;
-
-/** What a file is by its first bytes, whatever it is called. */
-export function imageFormatOf(head: Uint8Array): ImageFormat | null {
-  const begins = (bytes: readonly number[]): boolean => bytes.every((byte, i) => head[i] === byte);
-  if (begins(PNG_MAGIC)) return 'png';
-  if (begins([0xff, 0xd8, 0xff])) return 'jpeg';
-  const isTiff =
-    begins([0x49, 0x49, 0x2a, 0]) ||
-    begins([0x4d, 0x4d, 0, 0x2a]) ||
-    begins([0x49, 0x49, 0x2b, 0]) ||
-    begins([0x4d, 0x4d, 0, 0x2b]);
-  return isTiff ? 'tiff' : null;
-}
 
 async function readJpeg(file: Blob, head: Uint8Array, decode: DecodeJpeg): Promise<ReadImage> {
   const read = jpegHead(head);

@@ -16,7 +16,8 @@ import { cutAndRead, mustLoad } from '../../../scripts/run-calibration';
 import { analyse } from './analysis';
 import { isRead } from './looks';
 import type { CalibrationRecord } from './record';
-import { saveScan, standinScan } from './scans';
+import { keepOriginal, keptOriginal, type OriginalPlace } from './scan-originals';
+import { keptScans, saveScan, standinScan } from './scans';
 import { makeShop, startOrder, type ShopOrder, type TestShop } from './shop.testing';
 import { startCalibration } from './start';
 import { checkPrint } from './steps';
@@ -210,5 +211,30 @@ describe('a sheet on the scanner', () => {
     expect(kept.map((r) => r.readingMm)).toEqual(Array.from({ length: 9 }, () => 0.1));
     const unknown = { ...later, id: randomUUID(), discs: [{ ...later.discs[0]!, spotNo: 77 }] };
     expect(await saveScan(test.database, shop.actor, unknown)).toMatchObject({ ok: false });
+  });
+
+  it('originals are kept as they came where that is wished: pictures only, of this calibration, once', async () => {
+    const { shop, record } = await cutSheet();
+    const input = inputOf(record, [await scanOf(record)]);
+    await saveScan(test.database, shop.actor, input);
+    const place = { calibrationId: record.calibration.id, scanId: input.id, no: 0 };
+    const content = Uint8Array.from([0x89, 0x50, 0x4e, 0x47, 1, 2, 3]);
+    const keep = (at: OriginalPlace, bytes: Uint8Array) =>
+      keepOriginal(test.database, at, { name: 'top left.png', content: bytes });
+    expect(await keep(place, Uint8Array.from([1, 2, 3, 4]))).toMatchObject({
+      error: { message: expect.stringContaining('no PNG, JPEG or TIFF') as string },
+    });
+    expect(await keep({ ...place, no: 1 }, content)).toMatchObject({ ok: false });
+    expect(await keep({ ...place, calibrationId: randomUUID() }, content)).toMatchObject({ ok: false });
+    expect(await keep(place, content)).toEqual({ ok: true, value: true });
+    expect(await keep(place, Uint8Array.from([...content, 9]))).toEqual({ ok: true, value: true });
+    const kept = await keptOriginal(test.database, place);
+    expect({ ...kept, content: [...(kept?.content ?? [])] }).toEqual({
+      ...{ fileName: 'top left.png', mediaType: 'image/png', content: [...content] },
+    });
+    expect(await keptOriginal(test.database, { ...place, calibrationId: randomUUID() })).toBeNull();
+    const [scan] = await keptScans(test.database, input.cutSetId);
+    expect(scan?.originals).toMatchObject([{ no: 0, fileName: 'top left.png', bytes: 7 }]);
+    expect(scan?.printSize).toBeNull();
   });
 });

@@ -9,7 +9,7 @@ import { fail, ok, type Result } from '@/core/result';
 import { DETECTOR_VERSION } from '@/core/scan/measure-scan';
 import { discOf } from '@/core/target/sheet-definition';
 import type { Database, Session } from '@/db/client';
-import { cutSetWithCalibration, findScanPicture, findScans, findSlot } from '@/db/queries/calibration';
+import { cutSetWithCalibration, findOriginals, findScanPicture, findScans, findSlot } from '@/db/queries/calibration';
 import { reading, scan } from '@/db/schema/calibration';
 import { now } from '../clock';
 import { scanSheet, type ScanOrder } from '../standins/scanner';
@@ -103,15 +103,28 @@ export interface KeptScan {
   readonly count: number;
   readonly hasPicture: boolean;
   readonly printSize: KeptPrintSize | null;
+  readonly originals: readonly KeptOriginalName[];
+}
+
+/** A picture kept as it came. */
+export interface KeptOriginalName {
+  readonly no: number;
+  readonly fileName: string;
+  readonly bytes: number;
 }
 
 /** What was scanned of a set before, the newest first. */
 export async function keptScans(database: Database, cutSetId: string): Promise<readonly KeptScan[]> {
   const rows = await findScans(database, cutSetId);
+  const originals = await findOriginals(
+    database,
+    rows.map(({ id }) => id),
+  );
   return rows.map(({ scans, printSize, ...row }) => ({
     ...row,
     count: StoredScans.parse(scans).length,
     printSize: PrintSizeShape.nullable().parse(printSize),
+    originals: originals.filter(({ scanId }) => scanId === row.id),
   }));
 }
 

@@ -22,7 +22,8 @@ function Line({
   readonly own: readonly OwnDisc[];
   readonly onRemove: () => void;
 }) {
-  const { fileName, stage, measured, refusal, share } = job;
+  const { stage, measured, refusal, share } = job;
+  const fileName = job.file.name;
   if (stage === 'refused' || measured)
     return (
       <li className={refusal ? 'notice' : undefined}>

@@ -91,7 +91,7 @@ export function ScanPicture({ job, own, chosen, onChoose }: Props) {
       className="scan-picture"
       viewBox={`0 0 ${width} ${height}`}
       role="group"
-      aria-label={`The scan ${job.fileName}`}
+      aria-label={`The scan ${job.file.name}`}
     >
       <image href={preview.href} width={width} height={height} />
       {discs.length === 0 &&

@@ -9,6 +9,7 @@ import type { CombinedScans } from '@/core/scan/combine-scans';
 import { isMeasured } from '@/core/scan/disc-measure';
 import { MM_PER_INCH } from '@/core/units/length';
 import { scanMeasured } from '@/server/actions/calibration';
+import { sendOriginals } from './send-originals';
 import type { ScanView } from './scan-view';
 import type { ScanJob } from './use-scans';
 
@@ -48,13 +49,19 @@ function discsOf({ view, combined, leftOut }: Pick<Props, 'view' | 'combined' | 
   });
 }
 
+/** So many pictures are kept of one measuring. */
+const MOST_SCANS = 8;
+
+const measuredJobs = (jobs: readonly ScanJob[]): readonly ScanJob[] =>
+  jobs.filter(({ measured }) => measured !== null).slice(0, MOST_SCANS);
+
 const scansOf = (jobs: readonly ScanJob[]): SaveScanInput['scans'] =>
-  jobs.flatMap(({ fileName, measured }) => {
+  measuredJobs(jobs).flatMap(({ file, measured }) => {
     if (!measured) return [];
     const { pixelsPerMm, turnDeg, isMirrored, discs } = measured.result;
     const goodCount = discs.filter((d) => d.state === 'good').length;
     return [
-      { fileName: fileName.slice(0, 200), dotsPerInch: pixelsPerMm * MM_PER_INCH, turnDeg, isMirrored, goodCount },
+      { fileName: file.name.slice(0, 200), dotsPerInch: pixelsPerMm * MM_PER_INCH, turnDeg, isMirrored, goodCount },
     ];
   });
 
@@ -62,10 +69,36 @@ const scansOf = (jobs: readonly ScanJob[]): SaveScanInput['scans'] =>
 const wordsOf = ({ discs, printSize }: SaveScanInput): string =>
   JSON.stringify([discs.map((d) => [d.spotNo, d.acrossMm, d.alongMm]), printSize]);
 
+interface KeepOriginalsProps {
+  readonly files: readonly File[];
+  readonly isChosen: boolean;
+  readonly onChoose: (isChosen: boolean) => void;
+}
+
+/** A small picture is always kept; whether the original is, is for the operator to say. */
+function KeepOriginals({ files, isChosen, onChoose }: KeepOriginalsProps) {
+  const megabytes = files.reduce((sum, { size }) => sum + size, 0) / 1e6;
+  return (
+    <label className="d-flex gap-2 align-items-baseline mb-3">
+      <input
+        type="checkbox"
+        checked={isChosen}
+        onChange={(e) => {
+          onChoose(e.target.checked);
+        }}
+      />
+      {`Keep the ${files.length === 1 ? 'original' : 'originals'} too, ${megabytes.toFixed(1)} MB; otherwise a small picture is kept`}
+    </label>
+  );
+}
+
 /** Takes what the scans tell into the calibration. */
 export function UseScans({ view, jobs, combined, leftOut, printSize }: Props) {
   const router = useRouter();
   const [isSending, setSending] = useState(false);
+  const [keepsOriginals, setKeepsOriginals] = useState(false);
+  const [sentCount, setSentCount] = useState(0);
+  const files = measuredJobs(jobs).map(({ file }) => file);
   const [refusal, setRefusal] = useState<string | null>(null);
   /** The same answer sent twice, after one that got lost, is kept once. */
   const sent = useRef<SaveScanInput | null>(null);
@@ -76,7 +109,7 @@ export function UseScans({ view, jobs, combined, leftOut, printSize }: Props) {
     const fresh: SaveScanInput = {
       id: uuid(),
       cutSetId: view.cutSetId,
-      scans: scansOf(jobs).slice(0, 8),
+      scans: scansOf(jobs),
       discs: discsOf({ view, combined, leftOut }),
       printSize,
       picture: await base64Of(jobs.find((j) => j.measured)?.preview?.blob),
@@ -84,8 +117,13 @@ export function UseScans({ view, jobs, combined, leftOut, printSize }: Props) {
     sent.current = sent.current && wordsOf(sent.current) === wordsOf(fresh) ? sent.current : fresh;
     try {
       const done = await scanMeasured(sent.current);
-      if (done.ok) router.push(view.next.href);
-      else setRefusal(done.message);
+      if (!done.ok) setRefusal(done.message);
+      else {
+        const place = { calibrationId: view.calibrationId, scanId: sent.current.id };
+        const lost = keepsOriginals ? await sendOriginals(place, files, setSentCount) : null;
+        if (lost === null) router.push(view.next.href);
+        else setRefusal(`The readings are kept, but not every original. ${lost}. Try again, or go on without it.`);
+      }
     } catch {
       setRefusal('The shop\u2019s server does not answer. Nothing is lost: try again in a moment.');
     }
@@ -97,6 +135,10 @@ export function UseScans({ view, jobs, combined, leftOut, printSize }: Props) {
         <p className="notice" role="alert">
           {refusal}
         </p>
+      )}
+      <KeepOriginals files={files} isChosen={keepsOriginals} onChoose={setKeepsOriginals} />
+      {isSending && keepsOriginals && (
+        <p className="quiet" role="status">{`${sentCount} of ${files.length} originals are kept.`}</p>
       )}
       <p>
         <button

@@ -17,6 +17,7 @@ export interface StandinScanner {
 }
 
 export interface ScanView {
+  readonly calibrationId: string;
   readonly cutSetId: string;
   readonly discs: readonly OwnDisc[];
   /** All coded discs of the sheet: those of the other set carry the page as well. */

@@ -14,7 +14,7 @@ export interface ShownPreview extends ScanPreview {
 /** One file on its way: waiting, read, searched, measured, or refused with words. */
 export interface ScanJob {
   readonly id: string;
-  readonly fileName: string;
+  readonly file: File;
   readonly stage: 'waiting' | 'reading' | 'finding' | 'measuring' | 'measured' | 'refused';
   readonly share: number;
   readonly preview: ShownPreview | null;
@@ -35,9 +35,9 @@ export interface Scans {
   readonly cancel: () => void;
 }
 
-const newJob = (fileName: string): ScanJob => ({
+const newJob = (file: File): ScanJob => ({
   id: uuid(),
-  fileName,
+  file,
   stage: 'waiting',
   share: 0,
   preview: null,
@@ -144,9 +144,9 @@ export function useScans(figures: readonly ScanFigure[]): Scans {
     jobs,
     isBusy: jobs.some((job) => !isOver(job)),
     add: (files) => {
-      const added = files.map((file) => ({ job: newJob(file.name), file }));
-      setJobs((now) => [...now, ...added.map(({ job }) => job)]);
-      queue.current.push(...added.map(({ job, file }) => ({ id: job.id, file })));
+      const added = files.map(newJob);
+      setJobs((now) => [...now, ...added]);
+      queue.current.push(...added);
       void run();
     },
     remove: (id) => {

@@ -25,7 +25,7 @@ export async function KeptScans({ calibrationId, cutSetId }: Props) {
     <section className="mt-4">
       <h2>Scanned before</h2>
       <ul className="scan-kept">
-        {kept.map(({ id, at, by, count, hasPicture, printSize }) => (
+        {kept.map(({ id, at, by, count, hasPicture, printSize, originals }) => (
           <li key={id}>
             {hasPicture && (
               <a href={`/calibrations/${calibrationId}/scans/${id}`}>
@@ -35,6 +35,11 @@ export async function KeptScans({ calibrationId, cutSetId }: Props) {
               </a>
             )}
             <span>{`${stampWords(at, person.timeZone)}, ${by}: ${count === 1 ? 'one picture' : `${count} pictures`}. The newest counts.${printSize ? ` ${scaleWords(keptScale(printSize))}` : ''}`}</span>
+            {originals.map(({ no, fileName, bytes }) => (
+              <a key={no} href={`/calibrations/${calibrationId}/scans/${id}/originals/${no}`} download={fileName}>
+                {`${fileName}, ${(bytes / 1e6).toFixed(1)} MB`}
+              </a>
+            ))}
           </li>
         ))}
       </ul>

@@ -89,6 +89,7 @@ export function scanViewOf(
     return isBlind ? null : (row?.displacementMm ?? null);
   };
   return {
+    calibrationId: record.calibration.id,
     cutSetId: set.id,
     discs: discsOf(record, set).map((disc) => ({
       key: scanKey(disc),

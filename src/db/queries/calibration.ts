@@ -109,21 +109,10 @@ export function findScans(session: Session, cutSetId: string) {
     .orderBy(desc(scan.at));
 }
 
-/** The small picture kept with a scan of one calibration. */
-export async function findScanPicture(session: Session, calibrationId: string, scanId: string): Promise<Buffer | null> {
-  const [row] = await session
-    .select({ picture: scan.picture })
-    .from(scan)
-    .innerJoin(cutSet, eq(scan.cutSetId, cutSet.id))
-    .innerJoin(calibrationSheet, eq(cutSet.calibrationSheetId, calibrationSheet.id))
-    .where(and(eq(scan.id, scanId), eq(calibrationSheet.calibrationId, calibrationId)));
-  return row?.picture ?? null;
-}
-
-/** Whether a scan belongs to a calibration, and how many pictures it was made of. */
+/** A scan of one calibration: what pictures it was made of, and the small one that was kept. */
 export async function findScanOf(session: Session, calibrationId: string, scanId: string) {
   const [row] = await session
-    .select({ scans: scan.scans })
+    .select({ scans: scan.scans, picture: scan.picture })
     .from(scan)
     .innerJoin(cutSet, eq(scan.cutSetId, cutSet.id))
     .innerJoin(calibrationSheet, eq(cutSet.calibrationSheetId, calibrationSheet.id))

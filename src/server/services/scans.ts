@@ -9,7 +9,7 @@ import { fail, ok, type Result } from '@/core/result';
 import { DETECTOR_VERSION } from '@/core/scan/measure-scan';
 import { discOf } from '@/core/target/sheet-definition';
 import type { Database, Session } from '@/db/client';
-import { cutSetWithCalibration, findOriginals, findScanPicture, findScans, findSlot } from '@/db/queries/calibration';
+import { cutSetWithCalibration, findOriginals, findScanOf, findScans, findSlot } from '@/db/queries/calibration';
 import { reading, scan } from '@/db/schema/calibration';
 import { now } from '../clock';
 import { scanSheet, type ScanOrder } from '../standins/scanner';
@@ -128,8 +128,9 @@ export async function keptScans(database: Database, cutSetId: string): Promise<r
   }));
 }
 
-export const scanPicture = (database: Database, calibrationId: string, scanId: string): Promise<Buffer | null> =>
-  findScanPicture(database, calibrationId, scanId);
+export async function scanPicture(database: Database, calibrationId: string, scanId: string): Promise<Buffer | null> {
+  return (await findScanOf(database, calibrationId, scanId))?.picture ?? null;
+}
 
 /** What the stand-in scanner makes of a simulated setup's sheet. */
 export async function standinScan(

@@ -7,14 +7,20 @@ import type { PngApi } from './png.worker';
 export const openPngBeside: OpenPng = async (file) => {
   const worker = new Worker(new URL('./png.worker.ts', import.meta.url), { type: 'module' });
   const api = wrap<PngApi>(worker);
-  const opened = await api.open(file);
+  const failed = new Promise<never>((_resolve, reject) => {
+    worker.addEventListener('error', () => {
+      reject(new Error('the helper that inflates failed'));
+    });
+  });
+  failed.catch(() => undefined);
+  const opened = await Promise.race([api.open(file), failed]);
   if (!opened.ok) {
     worker.terminate();
     return opened;
   }
   return ok({
     ...opened.value,
-    next: () => api.next(),
+    next: () => Promise.race([api.next(), failed]),
     close: () => {
       worker.terminate();
       return Promise.resolve();

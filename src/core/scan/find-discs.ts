@@ -8,8 +8,9 @@ import { darkLevels } from './local-white';
 import type { DecodedDisc } from './page';
 import { readRing, type SeenEllipse } from './ring-code';
 
-/** About so many pixels has the reduced picture in which discs are looked for. */
+/** So many pixels has the reduced picture in which discs are looked for, a fifth less where a whole factor then fits. */
 const FINDING_PIXELS = 2.4e6;
+const FACTOR_GIVEN = 0.2;
 /** A disc narrower than this in the reduced picture has dots too small to be told apart. */
 const LEAST_WIDTH_PX = 12;
 /** A disc with a hole: as wide as high, and so much of its box filled. Also turned away by 25 degrees. */
@@ -60,7 +61,7 @@ function ellipseOf(image: GrayImage, patch: DarkPatch, factor: number): SeenElli
 
 /** How many times smaller a picture is in which discs are looked for. */
 export const findingFactor = ({ width, height }: Pick<GrayImage, 'width' | 'height'>): number =>
-  Math.max(1, Math.round(Math.sqrt((width * height) / FINDING_PIXELS)));
+  Math.max(1, Math.floor(Math.sqrt((width * height) / FINDING_PIXELS) + FACTOR_GIVEN));
 
 /**
  * Dark round things whose ring of dots shows a word.

@@ -176,6 +176,18 @@ describe('files that are no scan: each its own answer, nothing thrown, nothing d
       () => gray().threshold(128).toColourspace('b-w').tiff({ compression: 'ccittfax4', bitdepth: 1 }).toBuffer(),
       /^not-supported: .*packed/,
     ],
+    [
+      'a TIFF packed by ZSTD',
+      // Tag 259, one short number: 5 (LZW) becomes 50000.
+      async () => {
+        const bytes = await tiff();
+        const at = bytes.indexOf(Buffer.from([0x03, 0x01, 0x03, 0x00, 0x01, 0x00, 0x00, 0x00, 0x05, 0x00]));
+        bytes.writeUInt16LE(50_000, at + 8);
+        return bytes;
+      },
+      /^not-supported: .*packed/,
+    ],
+    ['a TIFF of WebP', () => colour().tiff({ compression: 'webp' }).toBuffer(), /^not-supported: .*packed/],
     ['a TIFF cut short', async () => (await tiff()).subarray(0, 600), /^damaged: .*TIFF/],
     ['a TIFF of four bytes', () => Uint8Array.from([0x49, 0x49, 0x2a, 0]), /^damaged/],
   ])('%s', async (_name, bytes, wanted) => {

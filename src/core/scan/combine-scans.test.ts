@@ -52,6 +52,22 @@ describe('several scans of one sheet', () => {
     expect(rmsOf([...alongErrors(pair), ...acrossErrors(pair)])).toBeLessThan(0.0045);
   });
 
+  it('scans that differ by more than their doubt are told, with the disc that differs most, and the doubt grows', () => {
+    expect(combineScans([upright]).atOdds).toBeNull();
+    const pair = combineScans([upright, turnedByQuarter]);
+    expect(pair.atOdds).toBeNull();
+    const [first, second, ...others] = turnedByQuarter.discs;
+    const shifted = second!.displacement && { ...second!.displacement, acrossMm: second!.displacement.acrossMm + 0.06 };
+    const odd = combineScans([
+      upright,
+      { ...turnedByQuarter, discs: [first!, { ...second!, displacement: shifted }, ...others] },
+    ]);
+    expect(odd.atOdds?.key).toBe(second!.key);
+    expect(odd.atOdds?.factor).toBeGreaterThan(1.5);
+    const growth = odd.discs[0]!.acrossSdMm / pair.discs[0]!.acrossSdMm;
+    expect(growth).toBeCloseTo(odd.atOdds!.factor, 6);
+  });
+
   it('errors over stated uncertainty lie where they should, pair after pair', () => {
     const pair = combineScans([upright, turnedByQuarter]);
     const ratios = pair.discs.flatMap((d, i) => [

@@ -1,4 +1,5 @@
 import type { Point } from '../geometry/affine';
+import { chiSquareQuantile } from '../math/quantile';
 import type { DiscState } from './disc-measure';
 import type { DiscDisplacement, DiscResult, PictureKind, ScanResult } from './measure-scan';
 
@@ -44,8 +45,18 @@ export interface ScannedDisc {
   readonly alongSharedMm: number;
 }
 
+/** Scans that differ from each other by more than their doubt. */
+export interface AtOdds {
+  /** So many times what they should; every disc's own doubt was made that much larger. */
+  readonly factor: number;
+  /** The disc at which they differ most. */
+  readonly key: string;
+}
+
 export interface CombinedScans {
   readonly kind: PictureKind;
+  /** Null where the scans agree, or there is only one. */
+  readonly atOdds: AtOdds | null;
   readonly discs: readonly ScannedDisc[];
   /** The shared shift along the travel, as far as pictures that lay differently tell it. */
   readonly shadowMm: number;
@@ -111,6 +122,35 @@ function gathered(key: string, own: readonly { readonly disc: DiscResult; readon
   return { key, state, looks, covariance, mean: weighted((l) => l.value), sharedMoves: weighted((l) => l.shared) };
 }
 
+/** Sum of squares of what is left of one disc's looks, in standard deviations, and how many numbers that is. */
+function misfitOf(
+  { looks, mean, sharedMoves }: Gathered,
+  size: number,
+): { readonly squares: number; readonly spare: number } {
+  const disc = { x: mean.x - size * sharedMoves.x, y: mean.y - size * sharedMoves.y };
+  const squares = looks.reduce((total, { value, weight, shared }) => {
+    const left = { x: value.x - disc.x - size * shared.x, y: value.y - disc.y - size * shared.y };
+    return total + dot(left, times(weight, left));
+  }, 0);
+  return { squares, spare: Math.max(0, 2 * looks.length - 2) };
+}
+
+/** One in a thousand scans that agree would be taken for ones that do not. */
+const AT_ODDS_PROBABILITY = 0.999;
+
+/**
+ * Whether scans agree within their doubt: chi square of all that is left over. Where they do not, the doubt grows by the
+ * root of chi square over its degrees of freedom. Source: R. T. Birge, Physical Review 40 (1932) 207, from memory.
+ */
+function oddsOf(all: readonly Gathered[], size: number): AtOdds | null {
+  const misfits = all.map((gathering) => ({ key: gathering.key, ...misfitOf(gathering, size) }));
+  const spare = misfits.reduce((total, m) => total + m.spare, 0);
+  const squares = misfits.reduce((total, m) => total + m.squares, size * size);
+  if (spare === 0 || squares <= chiSquareQuantile(AT_ODDS_PROBABILITY, spare)) return null;
+  const most = misfits.reduce((a, b) => (b.squares > a.squares ? b : a));
+  return { factor: Math.sqrt(squares / spare), key: most.key };
+}
+
 /**
  * Pictures of one sheet as one measurement, by weighted least squares: every disc has its displacement, all share one effect
  * along each picture's travel of which only its usual size is known (the lamp's shadow; a camera's parallax). Turned by half,
@@ -139,16 +179,19 @@ export function combineScans(pictures: readonly ScanResult[]): CombinedScans {
   // In standard deviations of what is usual.
   const size = pull / information;
   const sd = 1 / Math.sqrt(information);
+  const atOdds = oddsOf(all, size);
+  const grown = atOdds?.factor ?? 1;
   const usualMm = Math.max(...counted.map((scan) => doubtOf(scan).sharedSdMm));
   return {
     kind: scans.length > 0 ? 'scan' : 'photo',
+    atOdds,
     discs: all.map(({ key, state, covariance, mean, sharedMoves }) => ({
       key,
       state,
       acrossMm: mean.x - size * sharedMoves.x,
       alongMm: mean.y - size * sharedMoves.y,
-      acrossSdMm: Math.sqrt(covariance.xx),
-      alongSdMm: Math.sqrt(covariance.yy),
+      acrossSdMm: grown * Math.sqrt(covariance.xx),
+      alongSdMm: grown * Math.sqrt(covariance.yy),
       acrossSharedMm: sd * sharedMoves.x,
       alongSharedMm: sd * sharedMoves.y,
     })),

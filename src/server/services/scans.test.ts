@@ -128,6 +128,7 @@ describe('a sheet on the scanner', () => {
       [0, false],
       [180, false],
     ]);
+    expect(combineScans(scans).atOdds).toBeNull();
     const one = scans[0]!;
     const own = one.discs.filter((d) => d.key.startsWith('1 '));
     expect(own.map((d) => d.state)).toEqual(Array.from({ length: 9 }, () => 'good'));

@@ -11,7 +11,7 @@ import { ScanDrop } from './ScanDrop';
 import { ScanList } from './ScanList';
 import { ScanPicture } from './ScanPicture';
 import type { ScanView } from './scan-view';
-import { doubtWords, noHolesWords } from './scan-words';
+import { doubtWords, noHolesWords, oddsWords } from './scan-words';
 import { StandinScanner } from './StandinScanner';
 import { UseScans } from './UseScans';
 import { useScans, type ScanJob } from './use-scans';
@@ -35,6 +35,7 @@ interface ResultsProps {
 /** What the scans so far tell together, and what to do with it. */
 function Results({ view, jobs, combined, chosen, onChoose }: ResultsProps) {
   const noHoles = noHolesWords(combined.discs, new Set(view.discs.map((d) => d.key)));
+  const odds = oddsWords(combined, view.discs);
   const [leftOut, setLeftOut] = useState<ReadonlySet<string>>(new Set());
   const scans = resultsOf(jobs);
   const [asked, setAsked] = useState(() => firstAsked(lengthEnds(view)));
@@ -54,6 +55,11 @@ function Results({ view, jobs, combined, chosen, onChoose }: ResultsProps) {
       {noHoles && (
         <p className="notice" role="alert">
           {noHoles}
+        </p>
+      )}
+      {odds && (
+        <p className="notice" role="alert">
+          {odds}
         </p>
       )}
       <p>{doubtWords(scans, combined, view.system)}</p>

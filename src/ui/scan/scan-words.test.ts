@@ -1,6 +1,6 @@
 import type { CombinedScans } from '@/core/scan/combine-scans';
 import type { ScanResult } from '@/core/scan/measure-scan';
-import { doubtWords, failureWords, fineLength, noHolesWords, scanLine } from './scan-words';
+import { doubtWords, failureWords, fineLength, noHolesWords, oddsWords, scanLine } from './scan-words';
 
 const scan: ScanResult = {
   kind: 'scan',
@@ -13,6 +13,7 @@ const scan: ScanResult = {
 };
 const combined = (shadowSdMm: number, kind: CombinedScans['kind'] = 'scan'): CombinedScans => ({
   kind,
+  atOdds: null,
   discs: [],
   shadowMm: 0.0163,
   shadowSdMm,
@@ -30,6 +31,14 @@ describe('what is said of scans', () => {
   it('two that lay the same way leave it, two that did not are free of it', () => {
     expect(doubtWords([scan, scan], combined(0.0144), 'mm')).toMatch(/lie the same way/);
     expect(doubtWords([scan, scan], combined(0.002), 'mm')).toMatch(/by 0\.016 mm; taken together they are free of it/);
+  });
+  it('two that differ by more than they should: by how much and where', () => {
+    const own = [{ key: '1 4', spotNo: 4 }];
+    expect(oddsWords(combined(0.002), own)).toBeNull();
+    expect(oddsWords({ atOdds: { factor: 2.61, key: '1 4' } }, own)).toMatch(
+      /differ by 2\.6 times what they should, most at spot 4: .*take the odd scan away/,
+    );
+    expect(oddsWords({ atOdds: { factor: 3, key: '2 4' } }, own)).toMatch(/what they should: a hair/);
   });
   it('a picture of the print alone: no hole in any disc', () => {
     const own = new Set(['1 1', '1 2']);

@@ -75,6 +75,17 @@ export function doubtWords(
   return `The lamp\u2019s shadow moved each of these scans by ${size(Math.abs(shadowMm))}; taken together they are free of it.`;
 }
 
+/** Scans that differ by more than they should: where, and what to do. Null where they agree. */
+export function oddsWords(
+  { atOdds }: Pick<CombinedScans, 'atOdds'>,
+  own: readonly { readonly key: string; readonly spotNo: number }[],
+): string | null {
+  if (!atOdds) return null;
+  const spot = own.find(({ key }) => key === atOdds.key);
+  const where = spot ? `, most at spot ${spot.spotNo}` : '';
+  return `These scans differ by ${formatFixed(atOdds.factor, 1)} times what they should${where}: a hair, a piece lifted in only one of them, or a sheet that did not lie flat. Their doubt was made as much larger. Look at that disc in each, take the odd scan away, or scan once more.`;
+}
+
 /** Printed, but no hole in any disc of the cut: what that may mean. Null where there is one. */
 export function noHolesWords(
   discs: readonly Pick<ScannedDisc, 'key' | 'state'>[],

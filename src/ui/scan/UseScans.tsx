@@ -79,9 +79,10 @@ interface KeepOriginalsProps {
 function KeepOriginals({ files, isChosen, onChoose }: KeepOriginalsProps) {
   const megabytes = files.reduce((sum, { size }) => sum + size, 0) / 1e6;
   return (
-    <label className="d-flex gap-2 align-items-baseline mb-3">
+    <label className="d-flex gap-2 align-items-start mb-3">
       <input
         type="checkbox"
+        className="form-check-input flex-shrink-0"
         checked={isChosen}
         onChange={(e) => {
           onChoose(e.target.checked);

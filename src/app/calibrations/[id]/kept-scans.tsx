@@ -36,7 +36,12 @@ export async function KeptScans({ calibrationId, cutSetId }: Props) {
             )}
             <span>{`${stampWords(at, person.timeZone)}, ${by}: ${count === 1 ? 'one picture' : `${count} pictures`}. The newest counts.${printSize ? ` ${scaleWords(keptScale(printSize))}` : ''}`}</span>
             {originals.map(({ no, fileName, bytes }) => (
-              <a key={no} href={`/calibrations/${calibrationId}/scans/${id}/originals/${no}`} download={fileName}>
+              <a
+                key={no}
+                className="d-block mt-1"
+                href={`/calibrations/${calibrationId}/scans/${id}/originals/${no}`}
+                download={fileName}
+              >
                 {`${fileName}, ${(bytes / 1e6).toFixed(1)} MB`}
               </a>
             ))}

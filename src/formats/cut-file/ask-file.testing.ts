@@ -15,6 +15,8 @@ export const BEND: MoveRequest = {
 
 /** As long as an answer may take. */
 export const LONGEST_MS = 5000;
+/** The same of the largest files: as long as other software is made to wait at most. */
+export const PATIENCE_MS = 30_000;
 
 export interface Answer {
   readonly outcome: string;
@@ -22,7 +24,7 @@ export interface Answer {
 }
 
 /** What comes of looking at a file, moving and bending it, and how long each keeps the processor busy. */
-export function answersTo(text: string): Readonly<Record<string, Answer>> {
+export function answersTo(text: string, longestMs = LONGEST_MS): Readonly<Record<string, Answer>> {
   const bytes = Uint8Array.from(Buffer.from(text, 'latin1'));
   const asked = {
     survey: () => surveyCutFile(bytes),
@@ -31,7 +33,7 @@ export function answersTo(text: string): Readonly<Record<string, Answer>> {
   };
   return Object.fromEntries(
     Object.entries(asked).map(([what, ask]) => {
-      const { value: answer, busyMs } = timedAtBest(() => ask(), LONGEST_MS);
+      const { value: answer, busyMs } = timedAtBest(() => ask(), longestMs);
       const outcome = answer.ok ? ('movedCount' in answer.value ? 'moved' : 'read') : answer.error.kind;
       return [what, { outcome, ms: Math.round(busyMs) }];
     }),

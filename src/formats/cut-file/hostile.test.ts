@@ -1,6 +1,6 @@
 import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
-import { LONGEST_MS, type Answer } from './ask-file.testing';
+import { LONGEST_MS, PATIENCE_MS, type Answer } from './ask-file.testing';
 
 const isLong = process.env.JEST_LONG === '1';
 const CASES = isLong ? 10_000 : 600;
@@ -88,8 +88,6 @@ describe('the largest files that are taken', () => {
     'HPGL of 64 MB of instructions': ['too-large', 'too-large', 'too-large'],
     'DXF of 64 MB of groups': ['too-large', 'too-large', 'too-large'],
   };
-  // As long as other software is made to wait for a file at most.
-  const PATIENCE_MS = 30_000;
   const names = isLong
     ? (answerOf('large-files.testing.ts') as readonly string[])
     : ['HPGL instruction of a million points'];

@@ -1,3 +1,4 @@
+import { MAD_TO_SD, medianSize } from '../math/median';
 import { leastSquares } from '../math/qr';
 import type { Rng } from '../math/random';
 
@@ -47,9 +48,8 @@ const ROUNDS = 5;
 const SETTLED_MM = 5e-5;
 /** Roundness that rollers and lenses leave, mm: how far the two-lobed term is let go. */
 const OVAL_SD_MM = 0.03;
-/** Tukey's bisquare at 95 % efficiency; MAD to standard deviation. From memory. */
+/** Tukey's bisquare at 95 % efficiency. From memory. */
 const BISQUARE = 4.685;
-const MAD_TO_SD = 1.4826;
 
 interface Circle {
   readonly x: number;
@@ -109,36 +109,6 @@ function mostAgreed(px: Float64Array, py: Float64Array, search: CircleSearch): C
     wanted = Math.min(MOST_TRIPLES, Math.max(LEAST_TRIPLES, triplesFor(near / n)));
   }
   return best;
-}
-
-/**
- * The value that `rank` others of an array are not above; the array is put in another order. Source: Hoare, Algorithm 65: Find
- * (1961), from memory.
- */
-function valueOfRank(values: Float64Array, rank: number): number {
-  let [from, to] = [0, values.length - 1];
-  while (from < to) {
-    const pivot = values[(from + to) >> 1]!;
-    let [i, j] = [from, to];
-    while (i <= j) {
-      while (values[i]! < pivot) i++;
-      while (values[j]! > pivot) j--;
-      if (i > j) break;
-      const held = values[i]!;
-      values[i++] = values[j]!;
-      values[j--] = held;
-    }
-    if (rank <= j) to = j;
-    else if (rank >= i) from = i;
-    else break;
-  }
-  return values[rank]!;
-}
-
-/** Median of what is left over, its sign put aside. */
-function medianSize(residuals: Float64Array, held: Float64Array): number {
-  for (let i = 0; i < residuals.length; i++) held[i] = Math.abs(residuals[i]!);
-  return valueOfRank(held, residuals.length >> 1);
 }
 
 /** Sum over lags of the residuals' correlation, up to the first that is none: how many points are worth one. */

@@ -1,3 +1,4 @@
+import { medianOf } from '../math/median';
 import { fail, ok, type Result } from '../result';
 import { cornersOf, type Affine, type Point } from '../geometry/affine';
 import type { Observation } from '../reading/observation';
@@ -78,7 +79,7 @@ function largestModel(
   observations: readonly Observation[],
   corners: readonly Point[],
 ): { model: FittedModel; fit: WeightedFit } {
-  const typical = median(observations.map((o) => o.standardUncertaintyMm));
+  const typical = medianOf(observations.map((o) => o.standardUncertaintyMm));
   for (const model of MODELS) {
     const fit = weightedFit(observations, model);
     if (!fit.ok) continue;
@@ -86,13 +87,6 @@ function largestModel(
     if (worst <= LARGEST_EXTRAPOLATION * typical) return { model, fit: fit.value };
   }
   throw new Error('a shift needs one reading of each axis, which was checked');
-}
-
-/** Middle value; mean of the two middle ones. */
-function median(values: readonly number[]): number {
-  const sorted = [...values].sort((a, b) => a - b);
-  const half = sorted.length / 2;
-  return sorted.length % 2 === 1 ? sorted[Math.floor(half)]! : (sorted[half - 1]! + sorted[half]!) / 2;
 }
 
 function rejected(observations: readonly Observation[]): ReadonlySet<string> {

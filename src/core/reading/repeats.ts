@@ -1,3 +1,4 @@
+import { medianOf } from '../math/median';
 import { chiSquareQuantile } from '../math/quantile';
 import { readingUncertainty, type ReadingConditions } from './uncertainty';
 
@@ -34,12 +35,6 @@ export const assumedLookSd = ({ stepMm, operatorSdMm }: ReadingConditions): numb
   Math.hypot(operatorSdMm, stepMm / Math.sqrt(12));
 
 const meanOf = (values: readonly number[]): number => values.reduce((sum, v) => sum + v, 0) / values.length;
-
-function medianOf(values: readonly number[]): number {
-  const sorted = [...values].sort((a, b) => a - b);
-  const half = sorted.length / 2;
-  return (sorted[Math.ceil(half) - 1]! + sorted[Math.floor(half)]!) / 2;
-}
 
 /**
  * Several looks at one figure: their mean. From three on, a look more than 4 of its own scatters off the median is left

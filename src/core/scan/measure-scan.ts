@@ -1,4 +1,5 @@
 import { fail, ok, type Result } from '../result';
+import { MAD_TO_SD, medianOf } from '../math/median';
 import { seededRng } from '../math/random';
 import type { Point } from '../geometry/affine';
 import {
@@ -117,9 +118,8 @@ function displacementOf({ disc: { state, print, cut }, figure, lens }: Measured)
 /** Median and spread (from the median deviation) of the radii of good discs of one size. */
 function commonRadius(radii: readonly number[]): { readonly radiusMm: number; readonly sdMm: number } | null {
   if (radii.length < 3) return null;
-  const middle = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1]!;
-  const radiusMm = middle(radii);
-  const sdMm = Math.max(LEAST_RADIUS_SD_MM, 1.4826 * middle(radii.map((r) => Math.abs(r - radiusMm))));
+  const radiusMm = medianOf(radii);
+  const sdMm = Math.max(LEAST_RADIUS_SD_MM, MAD_TO_SD * medianOf(radii.map((r) => Math.abs(r - radiusMm))));
   return { radiusMm, sdMm };
 }
 

@@ -11,11 +11,14 @@ export interface ShownPreview extends ScanPreview {
   readonly href: string;
 }
 
+/** In their order. */
+const STAGES = ['waiting', 'reading', 'finding', 'measuring', 'measured', 'refused'] as const;
+
 /** One file on its way: waiting, read, searched, measured, or refused with words. */
 export interface ScanJob {
   readonly id: string;
   readonly file: File;
-  readonly stage: 'waiting' | 'reading' | 'finding' | 'measuring' | 'measured' | 'refused';
+  readonly stage: (typeof STAGES)[number];
   readonly share: number;
   readonly preview: ShownPreview | null;
   /** Places of the discs whose ring was read, in the scan. */
@@ -47,8 +50,6 @@ const newJob = (file: File): ScanJob => ({
   closeUps: {},
   refusal: null,
 });
-
-const STAGES = ['waiting', 'reading', 'finding', 'measuring', 'measured', 'refused'] as const;
 
 const isOver = ({ stage }: ScanJob): boolean => stage === 'measured' || stage === 'refused';
 

@@ -98,7 +98,7 @@ test('rims of lifted discs are compared with the printed strip of gaps', async (
   await startCheck(page, 'Stepping Stones');
   await cutIt(page);
   const rims = await measureRims(page, 1, 'Letter');
-  const heading = page.getByRole('heading', { name: /^Spot 1 \(/ });
+  const heading = page.getByRole('heading', { name: /^Spot 1: / });
   await expect(heading).toBeVisible();
   await page.getByText('Compare the rims with the printed strip of gaps').click();
   // Keys in a list choose in the list: they do not move the picture.

@@ -97,7 +97,7 @@ test('pictures only: lift-off discs, both directions in one look, the second she
   await page.getByRole('button', { name: 'Yes, it is right' }).click();
   await page.waitForURL(/cut/);
   await page.getByRole('button', { name: 'Cut done' }).click();
-  await expect(page.getByRole('heading', { name: /^Spot 1 \(1 dot\)/ })).toBeVisible();
+  await expect(page.getByRole('heading', { name: /^Spot 1: make its rims look like the disc/ })).toBeVisible();
   // Tracing the picture takes the stand-ins a few seconds.
   await expect(page.getByLabel('The cut sheet under the loupe')).toBeVisible({ timeout: 30_000 });
   await page.getByText('Measure the rims instead').click();

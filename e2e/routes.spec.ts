@@ -178,7 +178,7 @@ test('a routine under a program that only traces: which way it goes is told by t
   await page.waitForURL(/read/);
   await enterRims(page, await measureRims(page, 1, 'A4'));
   await page.getByRole('link', { name: /now the second cut/ }).click();
-  await expect(page.getByRole('heading', { name: /^Spot 1 / })).toBeVisible();
+  await expect(page.getByRole('heading', { name: /^Spot 1: / })).toBeVisible();
   await enterRims(page, await measureRims(page, 2, 'A4'));
   await page.getByRole('link', { name: /which way/ }).click();
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Now it is known which way');

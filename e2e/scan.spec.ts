@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import sharp, { type Sharp } from 'sharp';
-import { expectAccessible, startCheck, takeSettings } from './shop';
+import { expectAccessible, openSetup, startCheck, takeSettings } from './shop';
 
 /** From the bench to the scanner's page of a sheet that has just been cut. */
 async function toScanner(page: Page, setup: string, kind: 'Quick check' | 'Full check'): Promise<void> {
@@ -15,11 +15,11 @@ async function toScanner(page: Page, setup: string, kind: 'Quick check' | 'Full 
 
 /** The stand-in scanner takes the sheet, turned as asked; waits until it is measured. */
 async function scan(page: Page, turn: string, condition = 'clean'): Promise<void> {
-  const before = await page.getByText(/discs measured/).count();
+  const before = await page.getByText(/(disc|ring)s measured/).count();
   await page.getByLabel('Sheet turned by').selectOption(turn);
   await page.getByLabel('Sheet', { exact: true }).selectOption(condition);
   await page.getByRole('button', { name: 'Scan it' }).click();
-  await expect(page.getByText(/discs measured/)).toHaveCount(before + 1, { timeout: 60_000 });
+  await expect(page.getByText(/(disc|ring)s measured/)).toHaveCount(before + 1, { timeout: 60_000 });
 }
 
 test('a check by the scanner alone: two scans, map, settings, the confirming cut scanned as well', async ({ page }) => {
@@ -110,6 +110,56 @@ test('what is no scan of this sheet is told by name, and a worn sheet by its dis
   await expect(table.getByText(/Lift the round piece out, or lay white card behind/)).toBeVisible();
   await page.getByRole('button', { name: /^Take stand-in.* away$/ }).click();
   await expect(table).toHaveCount(0);
+});
+
+test('lifted discs, loose on dark card: each measured whatever way it lies, and what was not lifted is told', async ({
+  page,
+}) => {
+  test.setTimeout(120_000);
+  await startCheck(page, 'Stepping Stones', 'Quick check');
+  await page.getByRole('button', { name: 'Yes, it is right' }).click();
+  await page.waitForURL(/cut/);
+  await page.getByRole('button', { name: 'Cut done' }).click();
+  await page.getByRole('link', { name: 'Put the lifted discs on the scanner instead' }).click();
+  await expect(page.getByText(/ink down on the scanner\u2019s glass, not touching another/)).toBeVisible();
+  await expectAccessible(page);
+  await scan(page, '0', 'worn');
+  await expect(page.getByText(/300 dpi, loose pieces: [34] of 5 discs measured/)).toBeVisible();
+  const table = page.getByRole('table', { name: 'Discs of this cut' });
+  await expect(table.getByText('not lifted')).toBeVisible();
+  await page.getByRole('button', { name: /^Take stand-in.* away$/ }).click();
+  await scan(page, '0');
+  await expect(page.getByText(/loose pieces: 5 of 5 discs measured/)).toBeVisible();
+  await expect(page.getByText(/Pieces that lie each its own way even much of it out/)).toBeVisible();
+  await page.getByRole('button', { name: 'Spot 2: good' }).click();
+  await expect(page.getByRole('img', { name: /Spot 2 magnified, good: .* across, .* along/ })).toBeVisible();
+  await expectAccessible(page);
+  await scan(page, '90');
+  await expect(page.getByText(/taken together they are free of the lamp\u2019s shadow/)).toBeVisible();
+  await page.getByRole('button', { name: 'Use these 5 discs' }).click();
+  await page.waitForURL(/map/);
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('at the worst corner');
+});
+
+test('slits rubbed in: a dark circle in every ring, one scan is enough', async ({ page }) => {
+  test.setTimeout(120_000);
+  await openSetup(page, 'Towpath');
+  await page.getByLabel('How will the cut be seen?').selectOption({ label: 'Knife, slits rubbed in' });
+  await page.getByRole('button', { name: 'Make the check sheet' }).click();
+  await page.waitForURL(/print/);
+  await page.getByRole('button', { name: 'Yes, it is right' }).click();
+  await page.waitForURL(/cut/);
+  await page.getByRole('button', { name: 'Cut done' }).click();
+  await page.getByRole('link', { name: 'Put the sheet on the scanner' }).click();
+  await expect(page.getByText(/rub a soft pencil or a marker over slits/)).toBeVisible();
+  await scan(page, '180');
+  await expect(page.getByText(/turned by 180\u00b0: 5 of 5 rings measured/)).toBeVisible();
+  await expect(page.getByText(/A line on the surface casts no shadow/)).toBeVisible();
+  await page.getByRole('button', { name: 'Spot 1: good' }).click();
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Use these 5 rings' }).click();
+  await page.waitForURL(/map/);
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('at the worst corner');
 });
 
 test('files made to keep a reader busy are answered by name, and the page stays at hand', async ({ page }) => {

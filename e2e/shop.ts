@@ -69,7 +69,7 @@ export interface Rims {
 export const measureRims = (page: Page, sheetNo: number, block: 'A4' | 'Letter'): Promise<Map<number, Rims>> =>
   onceCut(() => rimsNow(page, sheetNo, block));
 
-/** The same discs turned over, pointer up: how their edges stand about the print of that face. */
+/** The same discs turned over, numbers upright: how their edges stand about the print of that face. */
 export async function measureBackRims(page: Page, sheetNo: number): Promise<Map<number, Rims>> {
   const id = /calibrations\/([^/]+)/.exec(page.url())?.[1] ?? '';
   const response = await page.request.get(`/calibrations/${id}/picture?sheet=${sheetNo}&face=back`);

@@ -3,7 +3,8 @@ import { createServer } from 'node:http';
 import { basename, join } from 'node:path';
 import { chromium } from '@playwright/test';
 import { build } from 'esbuild';
-import { FIGURES, folder } from './pictures';
+import { LARGE_FIGURES } from '../../src/core/simulate/large-figures';
+import { folder } from './pictures';
 import type { Timed, TimeScan } from './page';
 
 const WORKERS = ['scan.worker', 'png.worker'];
@@ -74,7 +75,7 @@ export async function benchBrowser(): Promise<BenchBrowser> {
         await page.goto(origin);
         const timed = await page.evaluate(
           ([href, figures]) => (globalThis as unknown as { timed: TimeScan }).timed(href, figures),
-          [`/${basename(path)}`, FIGURES] as const,
+          [`/${basename(path)}`, LARGE_FIGURES] as const,
         );
         return { ...timed, peakMb: peakMb() };
       } finally {

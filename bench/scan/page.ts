@@ -1,5 +1,5 @@
 /** Runs in the browser: measures one file as the application does, in a worker that was just started. */
-import type { ScanFigure } from '../../src/core/scan/measure-scan';
+import type { ScanFigure } from '../../src/core/scan/measured-figure';
 import { scanWorker } from '../../src/workers/scan.client';
 
 export interface Timed {

@@ -2,24 +2,21 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp, { type Sharp } from 'sharp';
+import { LARGE_FIGURES } from '../../src/core/simulate/large-figures';
 import { seededRng } from '../../src/core/math/random';
-import { renderScan, type SimulatedDisc } from '../../src/core/simulate/scan-image';
-
-/** Four by six discs of 12 mm on A4. */
-export const FIGURES = Array.from({ length: 24 }, (_, i) => ({
-  key: String(i),
-  codeNo: i,
-  centre: { x: -85 + ((i % 4) * 170) / 3, y: 128.5 - (Math.floor(i / 4) * 257) / 5 },
-  radiusMm: 6,
-  holeRadiusMm: 3,
-}));
+import type { SimulatedDisc } from '../../src/core/simulate/disc-shade';
+import { renderScan } from '../../src/core/simulate/scan-image';
 
 export const folder = mkdtempSync(join(tmpdir(), 'scan-speed-'));
 
 const LARGEST_PX = 20_000;
 
 function gray(dotsPerInch: number): { readonly data: Buffer; readonly width: number; readonly height: number } {
-  const discs = FIGURES.map((figure): SimulatedDisc => ({ ...figure, cutOff: { x: 0.3, y: -0.2 }, fate: 'whole' }));
+  const discs = LARGE_FIGURES.map((figure): SimulatedDisc => ({
+    ...figure,
+    cutOff: { x: 0.3, y: -0.2 },
+    fate: 'whole',
+  }));
   const options = { dotsPerInch, widthMm: 210, lengthMm: 297, turnRad: 0.01 };
   const { data, width, height } = renderScan(discs, options, seededRng(3));
   return { data: Buffer.from(data.buffer), width, height };

@@ -101,7 +101,8 @@ export const SaveScan = z.object({
       z.object({
         fileName: z.string().max(200),
         dotsPerInch: z.number().positive().max(20_000),
-        turnDeg: z.union([z.literal(0), z.literal(90), z.literal(180), z.literal(270)]),
+        /** Null of loose pieces. */
+        turnDeg: z.union([z.literal(0), z.literal(90), z.literal(180), z.literal(270)]).nullable(),
         isMirrored: z.boolean(),
         goodCount: z.number().int().min(0).max(200),
       }),

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { MARK_USES } from '@/core/shop/words';
+import { DISC_CUTS } from '@/core/target/disc';
 import { blockNamed, ROUGH_REACH_MM } from '@/core/target/block';
 
 const Point = z.object({ x: z.number(), y: z.number() });
@@ -33,8 +34,20 @@ const Discs = z.array(
     spotNo: z.number().int(),
     centre: Point,
     radiusMm: z.number(),
+    /** Of the fifth generator and later. */
+    cut: z.enum(DISC_CUTS).default('hole'),
     holeRadiusMm: z.number(),
     codeNo: z.number().int(),
+  }),
+);
+const LiftOffs = z.array(
+  z.object({
+    kind: z.literal('lift-off'),
+    setNo: z.literal(1),
+    spotNo: z.number().int(),
+    centre: Point,
+    /** Of the fifth generator and later. */
+    codeNo: z.number().int().exactOptional(),
   }),
 );
 const Rough = z.object({ kind: z.literal('rough'), spotNo: z.number().int(), centre: Point });
@@ -85,9 +98,7 @@ const PresentSheet = z.object({
   /** Of the third generator and later. */
   combs: Combs.default([]),
   discs: Discs.default([]),
-  liftOffs: z.array(
-    z.object({ kind: z.literal('lift-off'), setNo: z.literal(1), spotNo: z.number().int(), centre: Point }),
-  ),
+  liftOffs: LiftOffs,
   roughs: z.array(Rough.extend({ reachMm: z.number() })),
   trailCentre: Point.nullable(),
 });

@@ -1,6 +1,6 @@
 import { proxy, wrap, type Remote } from 'comlink';
 import type { Result } from '@/core/result';
-import type { ScanFigure } from '@/core/scan/measure-scan';
+import type { ScanFigure } from '@/core/scan/measured-figure';
 import type { MeasuredScan, ScanApi, ScanFailure, ScanTold } from './scan.worker';
 
 export type { MeasuredScan, ScanFailure, ScanPreview, ScanTold } from './scan.worker';

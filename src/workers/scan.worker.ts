@@ -2,14 +2,10 @@ import { expose } from 'comlink';
 import { fail, ok, type Result } from '@/core/result';
 import { findingFactor } from '@/core/scan/find-discs';
 import { reducedBy, reductionOf, type GrayImage, type Reduction } from '@/core/scan/gray';
-import {
-  measureScan,
-  type DiscResult,
-  type ScanFigure,
-  type ScanProblem,
-  type ScanResult,
-} from '@/core/scan/measure-scan';
-import { CROP_RADII, uprightCrop } from '@/core/scan/upright-crop';
+import { measureScan } from '@/core/scan/measure-scan';
+import type { DiscResult, ScanFigure } from '@/core/scan/measured-figure';
+import type { ScanProblem, ScanResult } from '@/core/scan/scan-result';
+import { cropHalfMm, uprightCrop } from '@/core/scan/upright-crop';
 import type { ImageProblem } from '@/formats/image/gray-image';
 import { readImage } from '@/formats/image/read-image';
 import { decodeJpeg } from './decode-jpeg';
@@ -67,12 +63,13 @@ async function previewOf({ image: small, factor }: Reduction): Promise<ScanPrevi
 
 async function cropsOf(image: GrayImage, { discs }: ScanResult, figures: readonly ScanFigure[]) {
   const crops = await Promise.all(
-    discs.map(async ({ key, view }): Promise<readonly [string, Blob]> => {
-      const radiusMm = figures.find((f) => f.key === key)?.radiusMm ?? 0;
-      return [key, await pictureOf(uprightCrop(image, view, CROP_RADII * radiusMm, CROP_PX), 'image/png')];
+    discs.map(async ({ key, view }): Promise<readonly (readonly [string, Blob])[]> => {
+      const figure = figures.find((f) => f.key === key);
+      if (!view || !figure) return [];
+      return [[key, await pictureOf(uprightCrop(image, view, cropHalfMm(figure), CROP_PX), 'image/png')]];
     }),
   );
-  return Object.fromEntries(crops);
+  return Object.fromEntries(crops.flat());
 }
 
 /** Reads and measures one scan off the page's own thread, telling what it has found so far. */

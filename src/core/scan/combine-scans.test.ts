@@ -1,7 +1,8 @@
 import { fitErrorMap } from '../fit/fit-error-map';
 import type { Observation } from '../reading/observation';
 import { seededRng } from '../math/random';
-import { renderScan, type SimulatedDisc } from '../simulate/scan-image';
+import type { SimulatedDisc } from '../simulate/disc-shade';
+import { renderScan } from '../simulate/scan-image';
 import { combineScans, SHADOW_SD_MM, type CombinedScans } from './combine-scans';
 import { mustMeasure, rmsOf, scanned, sheetFigures } from './scan-trials.testing';
 

@@ -1,7 +1,8 @@
 import type { Point } from '../geometry/affine';
 import { chiSquareQuantile } from '../math/quantile';
 import type { DiscState } from './disc-measure';
-import type { DiscDisplacement, DiscResult, PictureKind, ScanResult } from './measure-scan';
+import type { DiscDisplacement, DiscResult } from './measured-figure';
+import type { PictureKind, ScanResult } from './scan-result';
 
 /**
  * What no single scan can know. The lamp's shadow in a hole shifts every disc alike along the carriage's travel: rectangular
@@ -25,8 +26,10 @@ interface Doubt {
   readonly allRoundSdMm: number;
 }
 
-export function doubtOf({ kind, tiltRad }: Pick<ScanResult, 'kind' | 'tiltRad'>): Doubt {
-  if (kind === 'scan') return { sharedSdMm: SHADOW_SD_MM, alongTravelSdMm: WOBBLE_SD_MM, allRoundSdMm: 0 };
+export function doubtOf({ kind, tiltRad, cutShape }: Pick<ScanResult, 'kind' | 'tiltRad' | 'cutShape'>): Doubt {
+  // A line on the surface has nothing that could cast a shadow.
+  const sharedSdMm = cutShape === 'line' ? 0 : SHADOW_SD_MM;
+  if (kind === 'scan') return { sharedSdMm, alongTravelSdMm: WOBBLE_SD_MM, allRoundSdMm: 0 };
   const parallax = (FILM_MM / 2) * Math.tan(tiltRad);
   return { sharedSdMm: Math.hypot(parallax, ONE_SIDED_LIGHT_MM), alongTravelSdMm: 0, allRoundSdMm: CURL_SD_MM };
 }
@@ -88,8 +91,7 @@ interface Look {
   readonly shared: Point;
 }
 
-function lookOf({ acrossMm, alongMm, ...d }: DiscDisplacement, scan: ScanResult): Look {
-  const { travel } = scan;
+function lookOf({ acrossMm, alongMm, ...d }: DiscDisplacement, travel: Point, scan: ScanResult): Look {
   const doubt = doubtOf(scan);
   const [wobble, all] = [doubt.alongTravelSdMm ** 2, doubt.allRoundSdMm ** 2];
   const covariance = {
@@ -114,7 +116,9 @@ interface Gathered {
 const ORDER: readonly DiscState[] = ['good', 'partial', 'bad-cut', 'not-weeded', 'missing'];
 
 function gathered(key: string, own: readonly { readonly disc: DiscResult; readonly scan: ScanResult }[]): Gathered {
-  const looks = own.flatMap(({ disc, scan }) => (disc.displacement ? [lookOf(disc.displacement, scan)] : []));
+  const looks = own.flatMap(({ disc, scan }) =>
+    disc.displacement ? [lookOf(disc.displacement, disc.travel, scan)] : [],
+  );
   const state = ORDER.find((s) => own.some(({ disc }) => disc.state === s)) ?? 'missing';
   const covariance = looks.length > 0 ? inverse(looks.map((l) => l.weight).reduce(plus, NONE)) : NONE;
   const weighted = (of: (look: Look) => Point): Point =>

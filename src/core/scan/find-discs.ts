@@ -13,10 +13,10 @@ const FINDING_PIXELS = 2.4e6;
 const FACTOR_GIVEN = 0.2;
 /** A disc narrower than this in the reduced picture has dots too small to be told apart. */
 const LEAST_WIDTH_PX = 12;
-/** A disc with a hole: as wide as high, and so much of its box filled. Also turned away by 25 degrees. */
+/** A ring or a disc, with or without a hole: as wide as high, and so much of its box filled. Also turned away by 25 degrees. */
 const LEAST_ASPECT = 0.8;
 const MOST_ASPECT = 1.25;
-const LEAST_FILL = 0.35;
+const LEAST_FILL = 0.15;
 const MOST_FILL = 0.87;
 const MOST_CANDIDATES = 4000;
 const RAYS = 120;
@@ -35,7 +35,7 @@ function ellipseOf(image: GrayImage, patch: DarkPatch, factor: number): SeenElli
   // Rays in "mm" of a disc of 6: the plateaus and reaches of the measuring hold for it as they are.
   const unit = 6;
   const view = { centre, right: { x: rx / unit, y: 0 }, up: { x: 0, y: -ry / unit } };
-  const search = { x: 0, y: 0, fromMm: unit - 0.9, toMm: unit + 0.9, darkSide: 'inside', leastStep: 20 } as const;
+  const search = { x: 0, y: 0, fromMm: unit - 0.9, toMm: unit + 0.9, kind: 'dark-inside', leastStep: 20 } as const;
   const points = edgePoints(image, view, { ...search, rays: RAYS });
   const fit = fitCircle(points, {
     expectedRadiusMm: unit,

@@ -16,6 +16,9 @@ const WHITE_SHARE = 0.8;
 /** A block darker than this share of the picture's white holds no white at all: a dark card, not a shaded sheet. */
 const LEAST_WHITE = 0.4;
 
+/** So little of a sheet may be ink: a few thin rings. */
+const BLACK_SHARE = 0.0005;
+
 /** Every second pixel of every second row tells how bright a block is. */
 const STEP = 2;
 
@@ -58,7 +61,7 @@ export function darkLevels(image: GrayImage): DarkLevels {
       whites[row * columns + column] = levelAt(histogram, inBlock, WHITE_SHARE);
       count += inBlock;
     }
-  const blackLevel = levelAt(all, count, 0.005);
+  const blackLevel = levelAt(all, count, BLACK_SHARE);
   const whiteLevel = levelAt(all, count, 0.98);
   const thresholds = new Float64Array(columns * rows);
   for (let row = 0; row < rows; row++)

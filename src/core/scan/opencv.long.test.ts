@@ -10,7 +10,8 @@ import type { Point } from '../geometry/affine';
 import type { GrayImage, Pixel } from './gray';
 import { cameraLens, homographyThrough } from './lens';
 import { inView } from './local-view';
-import { LARGE_FIGURES, errorsOf, mustMeasure, rmsOf, scanned, sheetFigures } from './scan-trials.testing';
+import { LARGE_FIGURES } from '../simulate/large-figures';
+import { errorsOf, mustMeasure, rmsOf, scanned, sheetFigures } from './scan-trials.testing';
 
 function opencv(program: string, input: object): unknown {
   const done = spawnSync('/usr/bin/python3', ['-c', program], {
@@ -73,10 +74,11 @@ describe('against OpenCV', () => {
       const ours = mustMeasure(trial.image, figures);
       const ellipses = ellipsesOf(trial.image);
       const gaps = ours.discs.flatMap(({ view, displacement: d }, i) => {
+        if (!view) return [];
         const perMm = Math.hypot(view.right.x, view.right.y);
         const figure = figures[i]!;
         const print = inView(view, nearest(ellipses, view.centre, figure.radiusMm * perMm, 0));
-        const cut = inView(view, nearest(ellipses, view.centre, figure.holeRadiusMm * perMm, 1));
+        const cut = inView(view, nearest(ellipses, view.centre, figure.cutRadiusMm * perMm, 1));
         return d ? [d.acrossMm - (cut.x - print.x), d.alongMm - (cut.y - print.y)] : [];
       });
       expect(gaps).toHaveLength(2 * figures.length);

@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import type { Point } from '../geometry/affine';
 import { seededRng, standardNormal } from '../math/random';
 import { farthestApart, printScale, printShape, SCANNER_STRETCH_SD } from './print-size';
-import type { ScanFigure, ScanResult } from './measure-scan';
+import type { ScanFigure } from './measured-figure';
+import type { ScanResult } from './scan-result';
 import { mustMeasure, scanned, sheetFigures } from './scan-trials.testing';
 
 const FIGURES = sheetFigures('full');
@@ -34,10 +35,11 @@ function scanOf(truth: Truth, turnRad: number, { noiseMm = 0, isMirrored = false
   const discs = FIGURES.map(({ key, centre }: ScanFigure) => ({
     ...({ key, state: 'good', cut: null, displacement: null } as const),
     view: { centre: see(centre), right: { x: perMm, y: 0 }, up: { x: 0, y: -perMm } },
+    travel: { x: 0, y: -1 },
     print: { x: 0, y: 0, radiusMm: 4, inlierShare: 1 },
   }));
   const turnDeg = 0;
-  return { kind: 'scan', discs, tiltRad: 0, isMirrored, turnDeg, travel: { x: 0, y: -1 }, pixelsPerMm: perMm };
+  return { kind: 'scan', discs, tiltRad: 0, isMirrored, turnDeg, cutShape: 'hole', pixelsPerMm: perMm };
 }
 
 const TRUTH: Truth = { scaleAcross: 0.9985, scaleAlong: 0.9972, skewRad: 0.0008 };

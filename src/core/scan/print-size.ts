@@ -2,7 +2,8 @@ import type { Point } from '../geometry/affine';
 import { leastSquares, matrix } from '../math/qr';
 import { fail, ok, type Result } from '../result';
 import { fromView } from './local-view';
-import type { DiscResult, ScanFigure, ScanResult } from './measure-scan';
+import type { DiscResult, ScanFigure } from './measured-figure';
+import type { ScanResult } from './scan-result';
 
 /**
  * What a scanner's own picture may be of a true square: sides of unequal scale and a skew, rectangular within 1 % and 5 mrad.
@@ -54,7 +55,7 @@ function placesOf({ discs, isMirrored }: ScanResult, figures: readonly ScanFigur
   const side = isMirrored ? -1 : 1;
   return discs.flatMap(({ key, view, print, state }: DiscResult) => {
     const figure = figures.find((f) => f.key === key);
-    if (!print || !figure || state === 'missing') return [];
+    if (!print || !view || !figure || state === 'missing') return [];
     const { x, y } = fromView(view, print);
     return [{ at: { x: side * figure.centre.x, y: figure.centre.y }, seen: { x, y: -y } }];
   });
@@ -100,11 +101,13 @@ const dot = (a: Point, b: Point): number => a.x * b.x + a.y * b.y;
  * Tells the print's own unequal scale and skew from the scanner's: the print turns with the sheet, the scanner stays. What
  * scanners usually do is taken for known beforehand, so that a single scan states what it leaves open and two that are a
  * quarter turn apart free it. A stretch turned by an angle is turned by twice that angle among stretch and skew.
- * Photographs tell neither: their perspective takes it up.
+ * Photographs tell neither: their perspective takes it up. Nor do loose pieces, each of which lies its own way.
  * @returns null without a scan of at least four printed discs.
  */
 export function printShape(pictures: readonly ScanResult[], figures: readonly ScanFigure[]): PrintShape | null {
-  const seen = pictures.filter(({ kind }) => kind === 'scan').flatMap((scan) => seenIn(scan, figures) ?? []);
+  const seen = pictures
+    .filter(({ kind, turnDeg }) => kind === 'scan' && turnDeg !== null)
+    .flatMap((scan) => seenIn(scan, figures) ?? []);
   if (seen.length === 0) return null;
   const rows: number[] = [];
   const values: number[] = [];

@@ -2,14 +2,16 @@ import { brightnessAlong, type GrayImage } from './gray';
 import { pixelsPerMm, type LocalView } from './local-view';
 import type { EdgePoints } from './circle-fit';
 
+/** Which side of an edge is dark: inside a printed disc, outside a hole in it; or a dark line. */
+export type EdgeKind = 'dark-inside' | 'dark-outside' | 'line';
+
 export interface RaySearch {
   /** Middle of the rays against the view's own, mm. */
   readonly x: number;
   readonly y: number;
   readonly fromMm: number;
   readonly toMm: number;
-  /** Which side is dark: inside a printed disc, outside a hole in it. */
-  readonly darkSide: 'inside' | 'outside';
+  readonly kind: EdgeKind;
   /** A step smaller than this is no edge. */
   readonly leastStep: number;
   readonly rays: number;
@@ -69,6 +71,40 @@ function risingEdge(profile: Float64Array, sums: Float64Array, stepMm: number, l
   return crossing(profile, at, (low + high) / 2, reach + 1);
 }
 
+/** A line is looked for through a window of this half width; what lies so far from it to both sides tells how light its ground is, mm. */
+const LINE_HALF_MM = 0.1;
+const GROUND_FROM_MM = 0.3;
+const GROUND_TO_MM = 0.45;
+/** Of a line's depth, what is lighter is taken for ground. */
+const LINE_GROUND_SHARE = 0.25;
+
+/** Where a dark line on light ground has its middle, in samples; NaN where nothing is darker than both of its sides. */
+function darkLine(profile: Float64Array, sums: Float64Array, stepMm: number, leastStep: number): number {
+  sumsOf(profile, sums);
+  const half = Math.max(0, Math.round(LINE_HALF_MM / stepMm));
+  const [near, far] = [Math.round(GROUND_FROM_MM / stepMm), Math.round(GROUND_TO_MM / stepMm)];
+  let [best, at, ground] = [leastStep, -1, 0];
+  for (let i = far; i < profile.length - far; i++) {
+    const sides = Math.min(meanOf(sums, i - far, i - near), meanOf(sums, i + near + 1, i + far + 1));
+    const depth = sides - meanOf(sums, i - half, i + half + 1);
+    if (depth > best) [best, at, ground] = [depth, i, sides];
+  }
+  return at < 0 ? NaN : middleOfDark(profile, at - near, at + near, ground);
+}
+
+/** Middle of what is clearly darker than the ground between two samples. */
+function middleOfDark(profile: Float64Array, from: number, to: number, ground: number): number {
+  const span = profile.subarray(from, to + 1);
+  const least = ground - LINE_GROUND_SHARE * (ground - Math.min(...span));
+  let [sum, weighted] = [0, 0];
+  span.forEach((level, i) => {
+    const dark = Math.max(0, least - level);
+    sum += dark;
+    weighted += dark * (from + i);
+  });
+  return weighted / sum;
+}
+
 /** The crossing of a level nearest to a sample, looked for on both sides of it. */
 function crossing(profile: Float64Array, at: number, level: number, reach: number): number {
   for (let k = 0; k <= reach; k++)
@@ -81,7 +117,7 @@ function crossing(profile: Float64Array, at: number, level: number, reach: numbe
 
 /**
  * Edge points round a middle: on every ray the strongest step from dark to light (or light to dark), at half the height
- * between its plateaus. Rays run in the sheet's own mm, so that turn, mirror image and unequal scales fall out.
+ * between its plateaus, or the middle of the darkest line. Rays run in the sheet's own mm, so that turn, mirror image and unequal scales fall out.
  */
 export function edgePoints(image: GrayImage, view: LocalView, search: RaySearch): EdgePoints {
   const { x, y, fromMm, toMm, leastStep, rays } = search;
@@ -93,7 +129,8 @@ export function edgePoints(image: GrayImage, view: LocalView, search: RaySearch)
   const angles = new Float64Array(rays);
   const radii = new Float64Array(rays);
   // From dark to light either way.
-  const [start, step] = search.darkSide === 'outside' ? [toMm, -stepMm] : [fromMm, stepMm];
+  const [start, step] = search.kind === 'dark-outside' ? [toMm, -stepMm] : [fromMm, stepMm];
+  const place = search.kind === 'line' ? darkLine : risingEdge;
   let count = 0;
   for (let ray = 0; ray < rays; ray++) {
     const angle = (2 * Math.PI * ray) / rays;
@@ -106,7 +143,7 @@ export function edgePoints(image: GrayImage, view: LocalView, search: RaySearch)
       dy: step * (cos * right.y + sin * up.y),
     };
     brightnessAlong(image, steps, profile);
-    const at = risingEdge(profile, sums, stepMm, leastStep);
+    const at = place(profile, sums, stepMm, leastStep);
     if (!Number.isFinite(at)) continue;
     angles[count] = angle;
     radii[count++] = start + at * step;

@@ -69,10 +69,13 @@ function spotBrightness(image: GrayImage, ellipse: SeenEllipse, cos: number, sin
   return sum / 3;
 }
 
-/** Brightness of the ink: half way between where a hole may be and the disc's edge, the darker half of it. */
+/** Where both a solid disc and a ring have ink, as a share of the radius. */
+const INK_SHARE = 11 / 12;
+
+/** Brightness of the ink just inside the disc's edge: the darker half of it. */
 function inkLevel(image: GrayImage, ellipse: SeenEllipse): number {
   const seen = Array.from({ length: 24 }, (_, i) =>
-    brightnessIn(image, ellipse, 0.8 * Math.cos((i * Math.PI) / 12), 0.8 * Math.sin((i * Math.PI) / 12)),
+    brightnessIn(image, ellipse, INK_SHARE * Math.cos((i * Math.PI) / 12), INK_SHARE * Math.sin((i * Math.PI) / 12)),
   ).sort((a, b) => a - b);
   return seen[6]!;
 }

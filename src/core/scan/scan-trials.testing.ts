@@ -1,26 +1,18 @@
 import { seededRng, standardNormal } from '../math/random';
-import { renderScan, type DiscFate, type ScanOptions, type SimulatedDisc } from '../simulate/scan-image';
+import type { DiscFate, SimulatedDisc } from '../simulate/disc-shade';
+import { renderScan, type ScanOptions } from '../simulate/scan-image';
 import { blockNamed } from '../target/block';
-import { defineSheet } from '../target/sheet-definition';
+import { defineSheet, type FigureStyle } from '../target/sheet-definition';
 import type { Result } from '../result';
 import type { GrayImage } from './gray';
-import { measureScan, type ScanFigure, type ScanProblem, type ScanResult } from './measure-scan';
+import { scanFigures } from './scan-figures';
+import { measureScan } from './measure-scan';
+import type { ScanFigure } from './measured-figure';
+import type { ScanProblem, ScanResult } from './scan-result';
 
 /** Discs of a shipped sheet. */
-export const sheetFigures = (checkKind: 'quick' | 'full'): readonly ScanFigure[] =>
-  defineSheet({ block: blockNamed('A4'), checkKind }).discs.map((disc) => ({
-    ...disc,
-    key: `${disc.setNo} ${disc.spotNo}`,
-  }));
-
-/** Four by six discs of 12 mm, centres 20 mm from the edges of A4. */
-export const LARGE_FIGURES: readonly ScanFigure[] = Array.from({ length: 24 }, (_, i) => ({
-  key: String(i),
-  codeNo: i,
-  centre: { x: -85 + ((i % 4) * 170) / 3, y: 128.5 - (Math.floor(i / 4) * 257) / 5 },
-  radiusMm: 6,
-  holeRadiusMm: 3,
-}));
+export const sheetFigures = (checkKind: 'quick' | 'full', style: FigureStyle = 'wedge'): readonly ScanFigure[] =>
+  scanFigures(defineSheet({ block: blockNamed('A4'), checkKind, style }));
 
 export interface Trial {
   readonly image: GrayImage;

@@ -1,21 +1,14 @@
 import fc from 'fast-check';
 import { seededRng } from '../math/random';
-import { DISC_FATES, renderScan, type DiscFate } from '../simulate/scan-image';
+import { DISC_FATES, type DiscFate } from '../simulate/disc-shade';
+import { renderScan } from '../simulate/scan-image';
 import { CODE_WORDS, dotAngles } from '../target/code-book';
 import type { DiscState } from './disc-measure';
 import type { GrayImage } from './gray';
 import { combineScans } from './combine-scans';
 import { wordShown } from './ring-code';
-import {
-  errorsOf,
-  LARGE_FIGURES,
-  measured,
-  mustMeasure,
-  rmsOf,
-  scanned,
-  sheetFigures,
-  type Trial,
-} from './scan-trials.testing';
+import { LARGE_FIGURES } from '../simulate/large-figures';
+import { errorsOf, measured, mustMeasure, rmsOf, scanned, sheetFigures, type Trial } from './scan-trials.testing';
 
 const isLong = process.env.JEST_LONG === '1';
 const QUICK = sheetFigures('quick');
@@ -161,7 +154,8 @@ describe('photographs', () => {
   it('says with what doubt: tilt shows beside a hole\u2019s rim what lies below it, and a second one turned by half helps', () => {
     const trial = scanned(QUICK, 5, { dotsPerInch: 260, camera: { tiltRad: 0.3, towardsRad: 1, radial: 0.03 } });
     const one = mustMeasure(trial.image, QUICK);
-    const other = { ...one, travel: { x: -one.travel.x, y: -one.travel.y } };
+    const discs = one.discs.map((d) => ({ ...d, travel: { x: -d.travel.x, y: -d.travel.y } }));
+    const other = { ...one, discs };
     const alone = combineScans([one]);
     expect(alone.kind).toBe('photo');
     expect(alone.shadowSdMm).toBeCloseTo(Math.hypot(0.05 * Math.tan(0.3), 0.01), 2);

@@ -1,8 +1,13 @@
+import type { FigureShape } from './disc-measure';
 import type { GrayImage } from './gray';
 import { brightnessIn, type LocalView } from './local-view';
 
-/** As much of a disc's surroundings as its picture shows, in its radii. */
-export const CROP_RADII = 1.75;
+const CROP_RADII = 1.75;
+const ROUND_PIECE_MM = 2.4;
+
+/** As much round a figure's middle as its picture shows, mm: its ring of dots, or the whole of a piece and some card. */
+export const cropHalfMm = ({ radiusMm, cutShape, cutRadiusMm }: FigureShape): number =>
+  cutShape === 'edge' ? cutRadiusMm + ROUND_PIECE_MM : CROP_RADII * radiusMm;
 
 /**
  * A figure cut out of a picture as the sheet shows it: its right to the right, its up upwards, whatever way it lay.

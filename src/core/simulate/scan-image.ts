@@ -4,23 +4,8 @@ import type { GrayImage } from '../scan/gray';
 import { placeOf, scannerLens, viewAt } from '../scan/lens';
 import { downOf } from '../scan/local-view';
 import { cameraView, type Camera, type PictureView } from './camera-view';
-import { dotAngles } from '../target/code-book';
-import { CODE_DOT_SHARE, CODE_RING_SHARE } from '../target/disc';
 import { MM_PER_INCH } from '../units/length';
-
-/** What became of a printed disc and the hole in it. */
-export const DISC_FATES = ['whole', 'half-weeded', 'not-weeded', 'torn', 'missing', 'covered'] as const;
-export type DiscFate = (typeof DISC_FATES)[number];
-
-export interface SimulatedDisc {
-  readonly centre: Point;
-  readonly radiusMm: number;
-  readonly holeRadiusMm: number;
-  readonly codeNo: number;
-  /** The cut against the print, mm. */
-  readonly cutOff: Point;
-  readonly fate: DiscFate;
-}
+import { CARD, PAPER, shadeOf, shadeReachMm, type Look, type Shade, type SimulatedDisc } from './disc-shade';
 
 export interface ScanOptions {
   readonly dotsPerInch: number;
@@ -37,6 +22,8 @@ export interface ScanOptions {
   /** Standard deviation of an ink's or a cut's edge, and how far along it the same deviation holds, mm. */
   readonly raggedMm?: number;
   readonly raggedAlongMm?: number;
+  readonly inkGainMm?: number;
+  readonly lineWidthMm?: number;
   /** How dark the lamp's shadow is inside a hole, 0 to 1. */
   readonly shadow?: number;
   /** Uneven travel of the carriage, mm. */
@@ -45,101 +32,6 @@ export interface ScanOptions {
   readonly camera?: Camera;
   readonly specks?: number;
   readonly hairs?: number;
-}
-
-const PAPER = 232;
-const INK = 38;
-const LINER = 210;
-const SHADOW_DEPTH_MM = 0.08;
-
-/** An edge's deviation by angle: white noise smoothed along the edge by a bell of the given width. */
-function raggedEdge(radiusMm: number, sdMm: number, alongMm: number, rng: Rng): (angle: number) => number {
-  const stepMm = 0.02;
-  const n = Math.max(64, Math.round((2 * Math.PI * radiusMm) / stepMm));
-  const white = Float64Array.from({ length: n }, () => standardNormal(rng));
-  const reach = Math.ceil((3 * alongMm) / stepMm);
-  const bell = Float64Array.from({ length: 2 * reach + 1 }, (_, k) =>
-    Math.exp(-(((k - reach) * stepMm) ** 2) / (2 * alongMm ** 2)),
-  );
-  const norm = sdMm / Math.sqrt(bell.reduce((sum, b) => sum + b * b, 0));
-  const values = Float64Array.from({ length: n }, (_, i) => {
-    let sum = 0;
-    for (let k = -reach; k <= reach; k++) sum += bell[k + reach]! * white[(i + k + n) % n]!;
-    return norm * sum;
-  });
-  return (angle) => {
-    const at = ((angle / (2 * Math.PI)) * n + 2 * n) % n;
-    const i = Math.floor(at);
-    return values[i]! + (at - i) * (values[(i + 1) % n]! - values[i]!);
-  };
-}
-
-/** Share of a blurred edge's inside at a signed distance (positive inside): the normal distribution, Abramowitz and Stegun 26.2.17, from memory. */
-function insideShare(distanceMm: number, blurMm: number): number {
-  const z = Math.abs(distanceMm) / blurMm;
-  if (z > 5) return distanceMm > 0 ? 1 : 0;
-  const t = 1 / (1 + 0.2316419 * z);
-  const tail =
-    Math.exp((-z * z) / 2) *
-    0.3989422804 *
-    t *
-    (0.31938153 + t * (-0.356563782 + t * (1.781477937 + t * (-1.821255978 + t * 1.330274429))));
-  return distanceMm > 0 ? 1 - tail : tail;
-}
-
-/** Brightness of one figure at a place told from its middle, mm; null where it prints nothing. */
-type Shade = (x: number, y: number) => number | null;
-
-interface Look {
-  readonly blurMm: number;
-  readonly raggedMm: number;
-  readonly raggedAlongMm: number;
-  readonly shadow: number;
-  /** Unit vector of the carriage's travel, sheet frame. */
-  readonly travel: Point;
-  readonly rng: Rng;
-}
-
-function holeShade(
-  disc: SimulatedDisc,
-  look: Look,
-): (x: number, y: number) => { readonly open: number; readonly level: number } {
-  const { holeRadiusMm, cutOff, fate } = disc;
-  const edge = raggedEdge(holeRadiusMm, look.raggedMm, look.raggedAlongMm, look.rng);
-  const halfAt = 2 * Math.PI * look.rng();
-  return (px, py) => {
-    const [x, y] = [px - cutOff.x, py - cutOff.y];
-    const angle = Math.atan2(y, x);
-    const depth = holeRadiusMm + edge(angle) - Math.hypot(x, y);
-    let open = insideShare(depth, look.blurMm);
-    if (fate === 'not-weeded') open = 0;
-    if (fate === 'half-weeded') open *= insideShare(x * Math.cos(halfAt) + y * Math.sin(halfAt), look.blurMm);
-    const facing = Math.max(0, -(x * look.travel.x + y * look.travel.y) / (Math.hypot(x, y) + 1e-9));
-    const level = LINER * (1 - look.shadow * facing * Math.exp(-Math.max(0, depth) / SHADOW_DEPTH_MM));
-    return { open, level };
-  };
-}
-
-function shadeOf(disc: SimulatedDisc, look: Look): Shade {
-  const { radiusMm, codeNo, fate } = disc;
-  const edge = raggedEdge(radiusMm, look.raggedMm, look.raggedAlongMm, look.rng);
-  const hole = holeShade(disc, look);
-  const ringMm = radiusMm * CODE_RING_SHARE;
-  const dots = dotAngles(codeNo).map((angle) => ({ x: ringMm * Math.cos(angle), y: ringMm * Math.sin(angle) }));
-  const dotMm = radiusMm * CODE_DOT_SHARE;
-  const torn = { angle: 2 * Math.PI * look.rng(), at: radiusMm * (0.2 + 0.5 * look.rng()) };
-  return (x, y) => {
-    if (fate === 'missing') return null;
-    if (fate === 'torn' && x * Math.cos(torn.angle) + y * Math.sin(torn.angle) > torn.at) return PAPER;
-    const r = Math.hypot(x, y);
-    if (r > radiusMm + 0.4) {
-      const near = dots.reduce((least, dot) => Math.min(least, Math.hypot(x - dot.x, y - dot.y)), Infinity);
-      return near > dotMm + 0.4 ? null : PAPER + (INK - PAPER) * insideShare(dotMm - near, look.blurMm);
-    }
-    const printed = insideShare(radiusMm + edge(Math.atan2(y, x)) - r, look.blurMm);
-    const { open, level } = hole(x, y);
-    return (PAPER + (INK - PAPER) * printed) * (1 - open) + level * open;
-  };
 }
 
 interface Canvas extends PictureView {
@@ -171,7 +63,7 @@ function scannerCanvas(options: ScanOptions): Canvas {
   return {
     width,
     height,
-    levels: new Float32Array(width * height).fill(PAPER),
+    levels: new Float32Array(width * height),
     toSheet: (x, y) => apply(back, { x, y: y + wobble(y) }),
     lens: scannerLens(toPicture, { width, height }),
   };
@@ -182,7 +74,7 @@ const canvasOf = (options: ScanOptions): Canvas =>
 
 const blank = (view: PictureView): Canvas => ({
   ...view,
-  levels: new Float32Array(view.width * view.height).fill(PAPER),
+  levels: new Float32Array(view.width * view.height),
 });
 
 function paint({ width, height, levels, toSheet, lens }: Canvas, centre: Point, reachMm: number, shade: Shade): void {
@@ -197,6 +89,14 @@ function paint({ width, height, levels, toSheet, lens }: Canvas, centre: Point, 
       const level = shade(p.x - centre.x, p.y - centre.y);
       if (level !== null) levels[y * width + x] = level;
     }
+}
+
+/** A figure's shade as it lies: turned and, face down, seen from behind. */
+function laid(shade: Shade, lying: SimulatedDisc['lying']): Shade {
+  if (!lying) return shade;
+  const [cos, sin] = [Math.cos(lying.turnRad), Math.sin(lying.turnRad)];
+  const side = lying.isMirrored ? -1 : 1;
+  return (x, y) => shade(side * (cos * x + sin * y), cos * y - sin * x);
 }
 
 /** Dust, and hairs that lie across ink and paper alike. */
@@ -222,26 +122,32 @@ function litter(canvas: Canvas, { specks = 0, hairs = 0, dotsPerInch }: ScanOpti
   }
 }
 
+const USUAL = {
+  ...{ blurMm: 0.035, raggedMm: 0.01, raggedAlongMm: 0.055, inkGainMm: 0, lineWidthMm: 0.3 },
+  ...{ shadow: 0, noiseLevels: 2 },
+};
+
 /**
  * A picture of a sheet of coded discs as a flatbed scanner would take it, by formulas: signed distances to ragged edges through
  * a blur, and the scanner's own faults. Its truth is what it was given.
  */
 export function renderScan(discs: readonly SimulatedDisc[], options: ScanOptions, rng: Rng): GrayImage {
   const canvas = canvasOf(options);
-  const { blurMm = 0.035, raggedMm = 0.01, raggedAlongMm = 0.055, shadow = 0, noiseLevels = 2 } = options;
+  const { blurMm, raggedMm, raggedAlongMm, inkGainMm, lineWidthMm, shadow, noiseLevels } = { ...USUAL, ...options };
+  canvas.levels.fill(discs.some(({ lying }) => lying) ? CARD : PAPER);
   const travel = downOf(viewAt(canvas.lens, { x: 0, y: 0 }));
   // A pixel takes in its own width.
   const pixelBlurMm = MM_PER_INCH / options.dotsPerInch / Math.sqrt(12);
-  const look: Look = { blurMm: Math.hypot(blurMm, pixelBlurMm), raggedMm, raggedAlongMm, shadow, travel, rng };
+  const edges = { blurMm: Math.hypot(blurMm, pixelBlurMm), raggedMm, raggedAlongMm, inkGainMm, lineWidthMm };
+  const look: Look = { ...edges, shadow, travel, rng };
   for (const disc of discs) {
-    const reachMm = disc.radiusMm * (CODE_RING_SHARE + CODE_DOT_SHARE) + 0.6;
-    paint(canvas, disc.centre, reachMm, shadeOf(disc, look));
+    const reachMm = shadeReachMm(disc);
+    const centre = disc.lying?.at ?? disc.centre;
+    paint(canvas, centre, reachMm, laid(shadeOf(disc, look), disc.lying));
     if (disc.fate !== 'covered') continue;
     const angle = 2 * Math.PI * rng();
     const off = { x: 0.7 * disc.radiusMm * Math.cos(angle), y: 0.7 * disc.radiusMm * Math.sin(angle) };
-    paint(canvas, disc.centre, reachMm, (x, y) =>
-      Math.hypot(x - off.x, y - off.y) < 0.8 * disc.radiusMm ? 120 : null,
-    );
+    paint(canvas, centre, reachMm, (x, y) => (Math.hypot(x - off.x, y - off.y) < 0.8 * disc.radiusMm ? 120 : null));
   }
   litter(canvas, options, rng);
   const data = new Uint8Array(canvas.levels.length);

@@ -58,3 +58,13 @@ export const combCentres = ({ across, along }: CombCellBoxes) => ({
   across: { x: across.left + COMB_BOX_LENGTH_MM / 2, y: across.bottom + COMB_BELOW_MM },
   along: { x: along.left + COMB_BOX_WIDTH_MM - COMB_BELOW_MM, y: along.bottom + COMB_BOX_LENGTH_MM / 2 },
 });
+
+/** From the middle of a spot's ring to the middle of its number. */
+export const RING_TO_NUMBER_MM = 17;
+
+/** Where a pocket holds what is common to a spot: low its grid or blade trail, above that its ring and its number. */
+export const pocketPlaces = ({ left, bottom, width }: Box) => ({
+  grid: { x: left + width / 2, y: bottom + 20 },
+  ring: { x: left + 9, y: bottom + 44 },
+  number: { x: left + 9 + RING_TO_NUMBER_MM, y: bottom + 44 },
+});

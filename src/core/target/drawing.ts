@@ -4,7 +4,8 @@ import { combCuts } from './comb';
 import { combInk, discInk, HAIR_MM, liftOffInk, line, roughInk, text, wedgeInk, type InkShape } from './figure-ink';
 import { circleAbout, liftOffCut } from './lift-off';
 import { referenceGapsMm } from './reference-gaps';
-import type { RoughFigure, SetNo, SheetDefinition } from './sheet-definition';
+import { RING_TO_NUMBER_MM } from './comb-layout';
+import { discOf, type RoughFigure, type SetNo, type SheetDefinition } from './sheet-definition';
 import { cutStrip, figureToSheet } from './wedge';
 
 export type CutPath = readonly Point[];
@@ -138,10 +139,12 @@ export function backInkOf(definition: SheetDefinition, code: string): readonly I
   return [...discs, ...numbers, text({ x: 0, y: -definition.block.lengthMm / 2 + 6 }, `${code} BACK`, 3)];
 }
 
-/** The spot's number: below a lift-off disc, else in the pocket beside the figures, between its discs or above a comb's grid. */
+/** The spot's number: below a lift-off disc, else in the pocket beside the figures, between its discs or beside a comb's ring. */
 function spotNumber(definition: SheetDefinition, spotNo: number, centre: Point): InkShape {
   const { block } = definition;
   if (definition.liftOffs.length > 0) return text({ x: centre.x, y: centre.y - 22 }, String(spotNo), 3);
+  const ring = definition.combs.length > 0 ? discOf(definition, 1, spotNo) : undefined;
+  if (ring) return text({ x: ring.centre.x + RING_TO_NUMBER_MM, y: ring.centre.y - 1.5 }, String(spotNo), 3);
   const isRight = centre.x > block.widthMm / 4;
   const isBottom = centre.y < -block.lengthMm / 4;
   const isComb = definition.combs.length > 0;

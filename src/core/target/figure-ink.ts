@@ -1,13 +1,15 @@
 import type { Point } from '../geometry/affine';
 import { dotAngles } from './code-book';
 import { COMB_MARKS, COMB_NUMBERS, combToSheet } from './comb';
-import { CODE_DOT_SHARE, CODE_RING_SHARE, type DiscFigure } from './disc';
+import { CODE_DOT_SHARE, CODE_RING_SHARE, inkFromMm, type DiscFigure } from './disc';
 import {
   circleAbout,
   countingMarks,
   LIFT_OFF_DISC_MM,
+  LIFT_OFF_MIDDLE_MM,
   LIFT_OFF_RING_INNER_MM,
   LIFT_OFF_RING_OUTER_MM,
+  ringAbout,
   type LiftOffFigure,
 } from './lift-off';
 import type { CombFigure, RoughFigure, WedgeFigure } from './sheet-definition';
@@ -78,21 +80,28 @@ export function combInk(figure: Pick<CombFigure, 'axis' | 'centre'>): readonly I
   ];
 }
 
-/** Ink of one disc: a solid round, the ring of dots that says which it is, and outside it a pointer that shows which way is up. */
-export function discInk({ centre, radiusMm, codeNo }: DiscFigure): readonly InkShape[] {
-  const { x, y } = centre;
+/** Dots of a word in a ring round a disc of some radius. */
+function codeDots({ x, y }: Point, radiusMm: number, codeNo: number): readonly InkShape[] {
   const ring = radiusMm * CODE_RING_SHARE;
-  const tip = radiusMm + 2.95;
-  const dots = dotAngles(codeNo).map((angle): InkShape => {
+  return dotAngles(codeNo).map((angle): InkShape => {
     const dot = { x: x + ring * Math.cos(angle), y: y + ring * Math.sin(angle) };
     return { kind: 'fill', points: circleAbout(dot, radiusMm * CODE_DOT_SHARE, 24) };
   });
+}
+
+/** Ink of one disc: a solid round or a ring, the ring of dots that says which it is, and outside it a pointer that shows which way is up. */
+export function discInk(figure: DiscFigure): readonly InkShape[] {
+  const { centre, radiusMm, codeNo } = figure;
+  const { x, y } = centre;
+  const tip = radiusMm + 2.95;
   const pointer = [
     { x, y: y + tip },
     { x: x - 0.8, y: y + tip - 0.9 },
     { x: x + 0.8, y: y + tip - 0.9 },
   ];
-  return [{ kind: 'fill', points: circleAbout(centre, radiusMm) }, ...dots, { kind: 'fill', points: pointer }];
+  const innerMm = inkFromMm(figure);
+  const points = innerMm > 0 ? ringAbout(centre, innerMm, radiusMm) : circleAbout(centre, radiusMm);
+  return [{ kind: 'fill', points }, ...codeDots(centre, radiusMm, codeNo), { kind: 'fill', points: pointer }];
 }
 
 /** One printed mm grid with its zero lines and numbers, for the rough position. */
@@ -128,12 +137,43 @@ function gridLineWidth(i: number): number {
   return i % 5 === 0 ? 0.2 : HAIR_MM;
 }
 
-/** Ink of one lift-off disc: the dark disc, the dots that count its spot, and the closed ring that a program traces. */
+const NUMBER_HEIGHT_MM = 2.4;
+
+/** A lift-off disc's number in its light middle, underlined so that up is told. */
+function middleNumber({ x, y }: Point, spotNo: number): readonly InkShape[] {
+  const base = y - 0.85;
+  return [
+    text({ x, y: base }, String(spotNo), NUMBER_HEIGHT_MM),
+    line(
+      [
+        { x: x - 1.1, y: base - 0.7 },
+        { x: x + 1.1, y: base - 0.7 },
+      ],
+      0.3,
+    ),
+  ];
+}
+
+/** The dark disc of a lift-off figure and what says which it is: its number and a ring of dots, or on older sheets counting dots. */
+function liftOffFace(figure: LiftOffFigure): readonly InkShape[] {
+  const { centre, spotNo, codeNo } = figure;
+  if (codeNo === undefined)
+    return [circleAbout(centre, LIFT_OFF_DISC_MM), ...countingMarks(figure)].map((points): InkShape => ({
+      kind: 'fill',
+      points,
+    }));
+  return [
+    { kind: 'fill', points: ringAbout(centre, LIFT_OFF_MIDDLE_MM, LIFT_OFF_DISC_MM) },
+    ...middleNumber(centre, spotNo),
+    ...codeDots(centre, LIFT_OFF_DISC_MM, codeNo),
+  ];
+}
+
+/** Ink of one lift-off disc: its face, and the closed ring that a program traces. */
 export function liftOffInk(figure: LiftOffFigure): readonly InkShape[] {
   const middle = (LIFT_OFF_RING_INNER_MM + LIFT_OFF_RING_OUTER_MM) / 2;
   return [
-    { kind: 'fill', points: circleAbout(figure.centre, LIFT_OFF_DISC_MM) },
-    ...countingMarks(figure).map((points): InkShape => ({ kind: 'fill', points })),
+    ...liftOffFace(figure),
     line(circleAbout(figure.centre, middle), LIFT_OFF_RING_OUTER_MM - LIFT_OFF_RING_INNER_MM),
   ];
 }

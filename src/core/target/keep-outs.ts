@@ -2,7 +2,7 @@ import type { Point } from '../geometry/affine';
 import { CELL_WIDTH_MM, stripBoxes, TRAIL_LENGTH_MM, TRAIL_WIDTH_MM, type Block, type Box } from './block';
 import { cellsOf } from './cells';
 import { COMB_BELOW_MM, COMB_BOX_LENGTH_MM, COMB_BOX_WIDTH_MM, combToSheet } from './comb';
-import { combBoxes, combGridOf } from './comb-layout';
+import { combBoxes, combGridOf, pocketPlaces } from './comb-layout';
 import { SMALL_DISC_ROOM_MM } from './disc';
 import { LIFT_OFF_CLEAR_MM } from './lift-off';
 import type { CombFigure, SheetDefinition } from './sheet-definition';
@@ -52,7 +52,8 @@ function combNumberZones({ block, checkKind, combs }: SheetDefinition): readonly
   if (!grid) return [];
   return cellsOf(grid, checkKind).map((c, i) => {
     const { pocket } = combBoxes(c.left, c.bottom, { isBottom: c.isBottomRow, isRight: c.isRightColumn });
-    return { ...pocket, bottom: pocket.bottom + 38, height: 8, name: `number ${i + 1}` };
+    const { x, y } = pocketPlaces(pocket).number;
+    return { left: x - 6, bottom: y - 4, width: 12, height: 8, name: `number ${i + 1}` };
   });
 }
 

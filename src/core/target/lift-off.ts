@@ -6,10 +6,13 @@ export interface LiftOffFigure {
   readonly setNo: 1;
   readonly spotNo: number;
   readonly centre: Point;
+  /** Word of the code book that its ring of dots shows; sheets of the fourth generator and before count the spot in dots instead. */
+  readonly codeNo?: number;
 }
 
-/** Radii in mm: dark disc, middle of the counting dots, closed ring, and the clear rim's outer edge, where it is cut. */
+/** Radii in mm: dark disc and the light middle that holds its number, middle of the ring of dots, closed ring, and the clear rim's outer edge, where it is cut. */
 export const LIFT_OFF_DISC_MM = 6;
+export const LIFT_OFF_MIDDLE_MM = 2.5;
 export const LIFT_OFF_DOT_CIRCLE_MM = 7.9;
 export const LIFT_OFF_RING_INNER_MM = 9.5;
 export const LIFT_OFF_RING_OUTER_MM = 10;
@@ -30,7 +33,12 @@ export function circleAbout(centre: Point, radiusMm: number, sides: number = ROU
   });
 }
 
-/** Centres of the dots: as many as the spot's number, clockwise from the pointer that shows which way is up. */
+/** A dark ring as one outline: out along a seam, round, back and round the other way. */
+export function ringAbout(centre: Point, innerMm: number, outerMm: number): readonly Point[] {
+  return [...circleAbout(centre, outerMm), ...circleAbout(centre, innerMm).toReversed()];
+}
+
+/** Centres of the counting dots: as many as the spot's number, clockwise from the pointer that shows which way is up. */
 export function dotCentres(figure: Pick<LiftOffFigure, 'centre' | 'spotNo'>): readonly Point[] {
   return Array.from({ length: figure.spotNo }, (_, i) => {
     const angle = Math.PI / 2 - (i + 1) * DOT_STEP_RAD;
@@ -41,7 +49,7 @@ export function dotCentres(figure: Pick<LiftOffFigure, 'centre' | 'spotNo'>): re
   });
 }
 
-/** Dots, and the pointer at the top: a small triangle outside the disc, its tip towards the sheet's arrow. */
+/** Counting dots, and the pointer at the top: a small triangle outside the disc, its tip towards the sheet's arrow. */
 export function countingMarks(figure: Pick<LiftOffFigure, 'centre' | 'spotNo'>): readonly (readonly Point[])[] {
   const { x, y } = figure.centre;
   const pointer = [

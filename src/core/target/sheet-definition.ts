@@ -4,7 +4,14 @@ import { cellsOf, CHECK_KINDS, type Cell, type CheckKind, type Grid } from './ce
 import { CODE_WORDS, codeNoOf } from './code-book';
 import { seedFrom } from '../math/random';
 import type { CombPlace } from './comb';
-import { COMB_CELL_LENGTH_MM, COMB_CELL_WIDTH_MM, combBoxes, combCentres, combGridOf } from './comb-layout';
+import {
+  COMB_CELL_LENGTH_MM,
+  COMB_CELL_WIDTH_MM,
+  combBoxes,
+  combCentres,
+  combGridOf,
+  pocketPlaces,
+} from './comb-layout';
 import { SMALL_DISC_MM, SMALL_HOLE_MM, type DiscFigure } from './disc';
 import type { LiftOffFigure } from './lift-off';
 import { AXES, ditherOf, SHORT_HALF_LENGTH_MM, type Axis, type WedgePlace } from './wedge';
@@ -13,7 +20,7 @@ import { wedgeBoxes } from './wedge-layout';
 export type SetNo = 1 | 2;
 export const SET_NUMBERS: readonly SetNo[] = [1, 2];
 /** Raised whenever the same block and kind would be drawn differently. */
-export const GENERATOR_VERSION = 4;
+export const GENERATOR_VERSION = 5;
 
 /** Wedges for a knife whose strips are weeded; combs for a pen, and for a knife whose slits are rubbed in; lift-off discs where only a closed outline is traced. */
 export const FIGURE_STYLES = ['wedge', 'comb', 'lift-off'] as const;
@@ -113,6 +120,7 @@ function discsOf(block: Block, cell: Cell, spotNo: number, sets: readonly SetNo[
       spotNo,
       centre: blockToSheet(block, pocket.left + pocket.width / 2, y),
       radiusMm: SMALL_DISC_MM,
+      cut: 'hole',
       holeRadiusMm: SMALL_HOLE_MM,
       codeNo: codeNoOf(setNo, spotNo),
     };
@@ -152,7 +160,10 @@ function liftOffSheet(block: Block, checkKind: CheckKind): Figures {
     wedges: [],
     combs: [],
     discs: [],
-    liftOffs: spots.map(({ spotNo, centre }) => ({ kind: 'lift-off', setNo: 1, spotNo, centre })),
+    liftOffs: spots.map(({ spotNo, centre }) => ({
+      ...{ kind: 'lift-off', setNo: 1, spotNo, centre },
+      codeNo: codeNoOf(1, spotNo),
+    })),
     roughs: [],
     trailCentre: null,
   };
@@ -171,15 +182,15 @@ function approachOf(cell: Cell, checkKind: CheckKind): 1 | -1 {
 const isCorner = (cell: Cell): boolean =>
   (cell.isTopRow || cell.isBottomRow) && (cell.column === 0 || cell.isRightColumn);
 
-/** A comb across and one along at each spot, one set to a sheet; rough grids in three corners' pockets, the blade trail in another. */
+/** A comb across, one along and a coded ring at each spot, one set to a sheet; rough grids in three corners' pockets, the blade trail in another. */
 function combSheet(block: Block, grid: Grid, checkKind: CheckKind): Figures {
   const cells = cellsOf(grid, checkKind);
   const boxes = cells.map((cell) =>
     combBoxes(cell.left, cell.bottom, { isBottom: cell.isBottomRow, isRight: cell.isRightColumn }),
   );
-  const pocketMiddles = boxes.map(({ pocket }) => ({ x: pocket.left + pocket.width / 2, y: pocket.bottom + 20 }));
+  const pockets = boxes.map(({ pocket }) => pocketPlaces(pocket));
   const corners = cells.flatMap((cell, i) => (isCorner(cell) ? [i] : []));
-  const last = pocketMiddles[corners.at(-1) ?? 0];
+  const last = pockets[corners.at(-1) ?? 0]?.grid;
   return {
     spots: cells.map((cell, i) => ({
       spotNo: i + 1,
@@ -193,10 +204,13 @@ function combSheet(block: Block, grid: Grid, checkKind: CheckKind): Figures {
         return { kind: 'comb', setNo: 1, spotNo: i + 1, axis, ...at };
       }),
     ),
-    discs: [],
+    discs: pockets.map(({ ring }, i) => ({
+      ...{ kind: 'disc', setNo: 1, spotNo: i + 1, centre: blockToSheet(block, ring.x, ring.y) },
+      ...{ radiusMm: SMALL_DISC_MM, cut: 'line', holeRadiusMm: SMALL_HOLE_MM, codeNo: codeNoOf(1, i + 1) },
+    })),
     liftOffs: [],
     roughs: corners.slice(0, 3).map((index, i) => {
-      const { x, y } = pocketMiddles[index]!;
+      const { x, y } = pockets[index]!.grid;
       return { kind: 'rough', spotNo: i + 1, centre: blockToSheet(block, x, y), reachMm: ROUGH_REACH_MM };
     }),
     trailCentre: last ? blockToSheet(block, last.x, last.y) : null,
@@ -236,7 +250,12 @@ export function withOwnWords(definition: SheetDefinition, key: string): SheetDef
   if (definition.generatorVersion < OWN_WORDS_SINCE) return definition;
   const count = CODE_WORDS.length;
   const shift = ((seedFrom(key, 'words') % count) + count) % count;
-  return { ...definition, discs: definition.discs.map((d) => ({ ...d, codeNo: (d.codeNo + shift) % count })) };
+  const moved = (codeNo: number): number => (codeNo + shift) % count;
+  return {
+    ...definition,
+    discs: definition.discs.map((d) => ({ ...d, codeNo: moved(d.codeNo) })),
+    liftOffs: definition.liftOffs.map((f) => (f.codeNo === undefined ? f : { ...f, codeNo: moved(f.codeNo) })),
+  };
 }
 
 /** Figures that a block has room for. */

@@ -1,7 +1,8 @@
 import 'server-only';
 import { StoredScanReading } from '@/contracts/stored';
 import type { FigureReading } from '@/core/reading/observation';
-import { combOf, discOf, wedgeOf } from '@/core/target/sheet-definition';
+import { codedFigureOf } from '@/core/target/coded-figure';
+import { combOf, wedgeOf } from '@/core/target/sheet-definition';
 import type { CalibrationRecord, CutSet } from './record';
 import { repeatsOf } from './repeats';
 
@@ -34,9 +35,9 @@ export function fineReadings(record: CalibrationRecord, sets: readonly CutSet[])
     }
     const kind = row.method === 'wall' || row.method === 'scan' ? row.method : 'rim';
     const disc =
-      kind !== 'rim'
-        ? discOf(record.definition, set.setNo, row.spotNo)
-        : record.definition.liftOffs.find((f) => f.spotNo === row.spotNo);
+      kind === 'rim'
+        ? record.definition.liftOffs.find((f) => f.spotNo === row.spotNo)
+        : codedFigureOf(record.definition, set.setNo, row.spotNo);
     if (!disc) return [];
     const shared = kind === 'scan' ? sharedOf(row.raw) : undefined;
     return [{ kind, axis: row.axis, centre: disc.centre, ...common, ...(shared && { shared }) }];

@@ -1,5 +1,6 @@
 import 'server-only';
 import type { FineMethod } from '@/core/reading/methods';
+import { codedFigures, type CodedFigure } from '@/core/target/coded-figure';
 import { discName, figureName } from '@/core/target/sheet-definition';
 import { AXES, type Axis } from '@/core/target/wedge';
 import type { CalibrationRecord, CutSet } from './record';
@@ -29,9 +30,20 @@ export function looksOf(record: CalibrationRecord, set: Asked): readonly Look[] 
   return [...own, ...rims.flatMap(({ spotNo }) => AXES.map((axis): Look => ({ method: 'rim', spotNo, axis })))];
 }
 
-/** Discs beside the wedges of a set, which may be measured as well. */
+/** Weeded discs beside the wedges of a set, whose walls may be measured as well. */
 export const discsOf = (record: CalibrationRecord, set: Asked) =>
-  record.definition.discs.filter((d) => d.setNo === set.setNo && !set.leftOut.includes(discName(d)));
+  record.definition.discs.filter(
+    (d) => d.cut === 'hole' && d.setNo === set.setNo && !set.leftOut.includes(discName(d)),
+  );
+
+/**
+ * Coded figures of a set, which a scan may measure instead of the others. None where front and back are compared: a scan
+ * shows one face, and both faces' discs are read by whoever turns them.
+ */
+export const codedOf = (record: CalibrationRecord, set: Asked): readonly CodedFigure[] =>
+  record.calibration.kind === 'two_faces'
+    ? []
+    : codedFigures(record.definition).filter((f) => f.setNo === set.setNo && !set.leftOut.includes(discName(f)));
 
 /** The least number of discs of a scan that stand for a set's other figures: a shift, two scales, turn and squareness with something to spare. */
 const ENOUGH_SCANNED = 4;

@@ -208,7 +208,7 @@ function sendSteps(record: CalibrationRecord, { plan, isMoved }: CutSteps): Step
 
 function liftStep(record: CalibrationRecord): Steps {
   if (record.definition.liftOffs.length === 0) return [];
-  return ['Lift the discs and lay them on dark card, pointer up, in the order of their dots.'];
+  return ['Lift the discs and lay them on dark card, their numbers upright.'];
 }
 
 const PRINT_AGAIN = 'Print the sheet once more, exactly as the first.';

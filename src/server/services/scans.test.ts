@@ -5,13 +5,16 @@ import { displacement } from '@/core/geometry/affine';
 import { fromParameters, NO_ERROR, type ErrorParameters } from '@/core/geometry/error-parameters';
 import { mapOnSheet, type Load, type TurnDeg } from '@/core/geometry/load';
 import { seededRng } from '@/core/math/random';
+import type { CutLine } from '@/core/shop/cut-lines';
 import { combineScans } from '@/core/scan/combine-scans';
 import type { GrayImage } from '@/core/scan/gray';
-import { measureScan, type ScanProblem, type ScanResult } from '@/core/scan/measure-scan';
+import { measureScan } from '@/core/scan/measure-scan';
+import type { ScanProblem, ScanResult } from '@/core/scan/scan-result';
 import { scanFigures } from '@/core/scan/scan-figures';
 import type { Result } from '@/core/result';
 import { testDatabase, type TestDatabase } from '@/db/database.testing';
-import type { Device, SheetCondition } from '../standins/scanner';
+import type { SheetCondition } from '../standins/glass';
+import type { Device } from '../standins/scanner';
 import { cutAndRead, mustLoad } from '../../../scripts/run-calibration';
 import { analyse } from './analysis';
 import { isRead } from './looks';
@@ -43,9 +46,10 @@ const LOAD: Load = { turnDeg: 0, face: 'ink-up' };
 async function cutSheet(
   order: Partial<ShopOrder> = {},
   load = LOAD,
+  cutLine: CutLine = 'weeded',
 ): Promise<{ shop: TestShop; record: CalibrationRecord }> {
   const shop = await makeShop(test.database, { family: 'F1', error: ERROR, markSdMm: 0, ...order });
-  const input = startOrder(shop, 'full');
+  const input = { ...startOrder(shop, 'full'), cutLine };
   const started = await startCalibration(test.database, shop.actor, input);
   if (!started.ok) throw new Error(started.error.message);
   await checkPrint(test.database, shop.actor, { id: randomUUID(), calibrationId: input.id, lineMm: 230 });
@@ -187,6 +191,40 @@ describe('a sheet on the scanner', () => {
     expect(photos.map((p) => p.kind)).toEqual(['photo', 'photo']);
     await saveScan(test.database, shop.actor, inputOf(record, photos));
     expect(farthest(await mustLoad(test.database, record.calibration.id), photos)).toBeLessThan(0.04);
+  });
+
+  it.each(['rubbed', 'pen'] as const)('%s: a dark circle in every ring, one scan', async (cutLine) => {
+    const { shop, record } = await cutSheet({}, LOAD, cutLine);
+    const scan = await scanOf(record, { turnDeg: 270 });
+    expect(scan.discs.map((d) => d.state)).toEqual(record.definition.combs.slice(9).map(() => 'good'));
+    await saveScan(test.database, shop.actor, inputOf(record, [scan]));
+    const after = await mustLoad(test.database, record.calibration.id);
+    const found = analyse({ ...after, readings: after.readings.filter((r) => r.method === 'scan') });
+    if (!found.ok) throw new Error(found.error.kind);
+    // A pen's sheet says nothing of the knife's own shift, however it was measured.
+    expect([found.value.fit.map.tx, found.value.fit.map.ty].every((t) => t === 0)).toBe(cutLine === 'pen');
+    if (cutLine === 'rubbed') expect(farthest(after, [scan])).toBeLessThan(0.02);
+    const worn = await scanOf(record, { condition: 'worn' });
+    expect(worn.discs.filter((d) => d.state === 'not-weeded')).toHaveLength(1);
+  });
+
+  it('lifted discs, loose on dark card, each its own way: from the traced picture to the map', async () => {
+    const { shop, record } = await cutSheet({ route: 'B', program: { knowsCutBy: 'tracing', opens: ['png'] } });
+    expect(record.definition.liftOffs.length).toBeGreaterThanOrEqual(6);
+    const scans = [await scanOf(record), await scanOf(record, { turnDeg: 180 })];
+    for (const { discs, turnDeg } of scans) {
+      expect(discs.map((d) => d.state)).toEqual(record.definition.liftOffs.map(() => 'good'));
+      expect(turnDeg).toBeNull();
+    }
+    expect(combineScans(scans).atOdds).toBeNull();
+    await saveScan(test.database, shop.actor, inputOf(record, scans));
+    const after = await mustLoad(test.database, record.calibration.id);
+    expect(isRead(after, after.cutSets[0]!)).toBe(true);
+    // The stand-in program traces at 150 dpi: what it makes of a ring is the cut that is measured.
+    expect(farthest(after, scans)).toBeLessThan(0.05);
+    const worn = await scanOf(record, { condition: 'worn' });
+    expect(worn.discs.filter((d) => d.state === 'not-weeded')).toHaveLength(1);
+    expect(worn.discs.filter((d) => d.state === 'good').length).toBeGreaterThanOrEqual(worn.discs.length - 3);
   });
 
   it('another check\u2019s sheet carries other words, and is not taken for this one', async () => {

@@ -7,7 +7,7 @@ import { seedFrom } from '@/core/math/random';
 import { PLOTTER_ROUNDING_MM } from '@/core/reading/uncertainty';
 import { fail, ok, type Result } from '@/core/result';
 import { DETECTOR_VERSION } from '@/core/scan/measure-scan';
-import { discOf } from '@/core/target/sheet-definition';
+import { codedFigureOf } from '@/core/target/coded-figure';
 import type { Database, Session } from '@/db/client';
 import { cutSetWithCalibration, findOriginals, findScanOf, findScans, findSlot } from '@/db/queries/calibration';
 import { reading, scan } from '@/db/schema/calibration';
@@ -18,7 +18,8 @@ import { holdSet } from './readings';
 import { loadRecord, type CalibrationRecord } from './record';
 import { pictureOf } from './simulation';
 
-export { DEVICES, SCANNER_DPI, SHEET_CONDITIONS } from '../standins/scanner';
+export { SHEET_CONDITIONS } from '../standins/glass';
+export { DEVICES, SCANNER_DPI } from '../standins/scanner';
 
 type ScannedDisc = SaveScanInput['discs'][number];
 
@@ -73,7 +74,7 @@ export async function saveScan(
   const record = owner ? await loadRecord(database, owner.calibrationId) : null;
   if (!owner || !record) return fail(refusal('This cut set is not there any more.'));
   const { setNo } = owner.cutSet;
-  const unknown = input.discs.find((d) => !discOf(record.definition, setNo, d.spotNo));
+  const unknown = input.discs.find((d) => !codedFigureOf(record.definition, setNo, d.spotNo));
   if (unknown) return fail(refusal(`There is no disc ${unknown.spotNo} on this sheet.`));
   const isPlotterFile = record.calibration.route === 'D' && record.setupRow.cutter.fileFormat === 'hpgl';
   const roundingMm = isPlotterFile ? PLOTTER_ROUNDING_MM : 0;
@@ -142,5 +143,7 @@ export async function standinScan(
   const picture = await pictureOf(database, record, sheetNo);
   if (!picture.ok) return picture;
   const seed = seedFrom(record.calibration.id, sheetNo, ...Object.values(order));
-  return ok(await scanSheet(picture.value, { ...order, seed, pageMm: record.block.page }));
+  const { cutLine } = record.calibration;
+  const isLifted = record.definition.liftOffs.length > 0;
+  return ok(await scanSheet(picture.value, { ...order, seed, pageMm: record.block.page, cutLine, isLifted }));
 }

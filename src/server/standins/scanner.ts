@@ -1,41 +1,29 @@
 import 'server-only';
 import sharp from 'sharp';
-import type { Point } from '@/core/geometry/affine';
 import type { TurnDeg } from '@/core/geometry/load';
 import { seededRng, standardNormal, type Rng } from '@/core/math/random';
 import { brightnessAt, type GrayImage } from '@/core/scan/gray';
 import { cameraView } from '@/core/simulate/camera-view';
 import { MM_PER_INCH } from '@/core/units/length';
+import { glassSvg, gray, type GlassOrder } from './glass';
 import type { SheetPicture } from './print-and-cut';
 
-/** Clean: as one would hand it in. Worn: dust, a hair, a tear, a hole that was not weeded. */
-export const SHEET_CONDITIONS = ['clean', 'worn'] as const;
-export type SheetCondition = (typeof SHEET_CONDITIONS)[number];
 export const SCANNER_DPI = [150, 300, 600] as const;
 /** A flatbed scanner, or a camera held over the sheet by hand. */
 export const DEVICES = ['scanner', 'camera'] as const;
 export type Device = (typeof DEVICES)[number];
 
-export interface ScanOrder {
+export interface ScanOrder extends GlassOrder {
   readonly device: Device;
   readonly dotsPerInch: (typeof SCANNER_DPI)[number];
   /** How the sheet lies on the glass, counter-clockwise as the picture shows it. */
   readonly turnDeg: TurnDeg;
-  readonly condition: SheetCondition;
-  readonly pageMm: { readonly widthMm: number; readonly lengthMm: number };
   readonly seed: number;
 }
 
 const LID = 246;
-const PAPER = 232;
-const INK = 36;
-const LINER = 212;
-const SHADE = 120;
-/** The lamp stands to one side of the sensor: what it does not reach inside a hole, mm along the travel. */
-const SHADOW_MM = 0.045;
 const BLUR_MM = 0.035;
 const NOISE_LEVELS = 2;
-const RAGGED_MM = 0.008;
 const MARGIN_MM = 6;
 /** No sheet is laid down quite straight, degrees. */
 const LAID_DOWN_DEG = 0.4;
@@ -43,90 +31,6 @@ const LAID_DOWN_DEG = 0.4;
 /** What this scanner makes of a square: longer across its glass, and a little skew. */
 const SCANNER_STRETCH = 0.001;
 const SCANNER_SKEW_RAD = 0.0005;
-
-const gray = (level: number): string => `rgb(${level},${level},${level})`;
-
-/** Corners of a closed outline within 1 um of each other: what lifts out when it is weeded. */
-function isClosed(cut: readonly Point[]): boolean {
-  const [first, last] = [cut[0], cut.at(-1)];
-  return cut.length > 3 && !!first && !!last && Math.hypot(first.x - last.x, first.y - last.y) < 1e-3;
-}
-
-const path = (points: readonly Point[], rng: Rng): string =>
-  points
-    .map(({ x, y }, i) => {
-      const [dx, dy] = [RAGGED_MM * standardNormal(rng), RAGGED_MM * standardNormal(rng)];
-      return `${i === 0 ? 'M' : 'L'}${(x + dx).toFixed(4)} ${(y + dy).toFixed(4)}`;
-    })
-    .join('');
-
-const plainPath = (points: readonly Point[]): string =>
-  points.map(({ x, y }, i) => `${i === 0 ? 'M' : 'L'}${x.toFixed(4)} ${y.toFixed(4)}`).join('');
-
-function inkSvg(ink: SheetPicture['ink'], rng: Rng): string {
-  const colour = gray(INK);
-  return ink
-    .map(({ points, isFilled, widthMm }) =>
-      isFilled
-        ? `<path d="${path(points, rng)}Z" fill="${colour}"/>`
-        : `<path d="${plainPath(points)}" fill="none" stroke="${colour}" stroke-width="${widthMm}"/>`,
-    )
-    .join('');
-}
-
-/** A hole: the liner behind it, dark where the lamp does not reach. */
-function holeSvg(cut: readonly Point[], id: number, travel: Point, rng: Rng): string {
-  const d = `${path(cut, rng)}Z`;
-  const shift = `translate(${SHADOW_MM * travel.x} ${SHADOW_MM * travel.y})`;
-  return (
-    `<clipPath id="h${id}"><path d="${d}"/></clipPath><path d="${d}" fill="${gray(SHADE)}"/>` +
-    `<g clip-path="url(#h${id})"><path d="${d}" transform="${shift}" fill="${gray(LINER)}"/></g>`
-  );
-}
-
-const slitSvg = (cut: readonly Point[]): string =>
-  `<path d="${plainPath(cut)}" fill="none" stroke="${gray(170)}" stroke-width="0.03"/>`;
-
-function litterSvg({ widthMm, lengthMm }: ScanOrder['pageMm'], rng: Rng): string {
-  const at = (): Point => ({ x: (rng() - 0.5) * widthMm, y: (rng() - 0.5) * lengthMm });
-  const specks = Array.from({ length: 400 }, () => {
-    const { x, y } = at();
-    return `<circle cx="${x}" cy="${y}" r="${0.03 + 0.1 * rng()}" fill="${gray(rng() < 0.6 ? 70 : 228)}"/>`;
-  });
-  const hairs = Array.from({ length: 8 }, () => {
-    const [a, b, c] = [at(), at(), at()];
-    const near = (p: Point): string => `${a.x + (p.x - a.x) / 8} ${a.y + (p.y - a.y) / 8}`;
-    return `<path d="M${a.x} ${a.y}Q${near(b)} ${near(c)}" fill="none" stroke="${gray(60)}" stroke-width="0.08"/>`;
-  });
-  return [...specks, ...hairs].join('');
-}
-
-const middleOf = (points: readonly Point[]): Point => ({
-  x: points.reduce((sum, p) => sum + p.x, 0) / points.length,
-  y: points.reduce((sum, p) => sum + p.y, 0) / points.length,
-});
-
-/** The sheet as it lies on the glass. Its y points up, the picture's down. */
-function sheetSvg(picture: SheetPicture, order: ScanOrder, turnDeg: number, rng: Rng): string {
-  const { pageMm, condition } = order;
-  const radians = (turnDeg * Math.PI) / 180;
-  // The picture's way down, seen from the sheet.
-  const travel = { x: -Math.sin(radians), y: -Math.cos(radians) };
-  const holes = picture.cuts.filter(isClosed);
-  const isRound = (cut: readonly Point[]): boolean => cut.length > 40;
-  const rounds = holes.filter(isRound);
-  const spoilt = condition === 'worn' ? rounds.slice(-1) : [];
-  const torn = condition === 'worn' ? rounds.slice(-2, -1).map(middleOf) : [];
-  const half = { x: pageMm.widthMm / 2, y: pageMm.lengthMm / 2 };
-  return [
-    `<rect x="${-half.x}" y="${-half.y}" width="${pageMm.widthMm}" height="${pageMm.lengthMm}" fill="${gray(PAPER)}"/>`,
-    inkSvg(picture.ink, rng),
-    ...picture.cuts.filter((cut) => !isClosed(cut) || spoilt.includes(cut)).map(slitSvg),
-    ...holes.filter((cut) => !spoilt.includes(cut)).map((cut, i) => holeSvg(cut, i, travel, rng)),
-    ...torn.map(({ x, y }) => `<path d="M${x + 1} ${y - 6}l6 0l0 12l-5 0z" fill="${gray(PAPER - 4)}"/>`),
-    condition === 'worn' ? litterSvg(pageMm, rng) : '',
-  ].join('');
-}
 
 /** Sensor noise, and rows that the carriage did not take quite where they should be. */
 function roughen({ width, height, data }: GrayImage, order: ScanOrder, rng: Rng): Uint8Array {
@@ -184,7 +88,7 @@ async function drawn(picture: SheetPicture, order: ScanOrder, turnDeg: number, r
   const svg =
     `<svg xmlns="http://www.w3.org/2000/svg" width="${size.width}" height="${size.height}" viewBox="${-w / 2} ${-h / 2} ${w} ${h}">` +
     `<rect x="${-w / 2}" y="${-h / 2}" width="${w}" height="${h}" fill="${gray(LID)}"/>` +
-    `<g transform="${shapeOf(order)} rotate(${-turnDeg}) scale(1 -1)">${sheetSvg(picture, order, turnDeg, rng)}</g></svg>`;
+    `<g transform="${shapeOf(order)} rotate(${-turnDeg}) scale(1 -1)">${glassSvg(picture, order, turnDeg, rng)}</g></svg>`;
   const { data, info } = await sharp(Buffer.from(svg), { unlimited: true })
     .flatten({ background: gray(LID) })
     .blur(Math.max(0.3, BLUR_MM * perMm))

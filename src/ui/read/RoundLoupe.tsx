@@ -2,7 +2,7 @@
 
 import { useId, useRef, type PointerEvent } from 'react';
 import { discInk, liftOffInk } from '@/core/target/figure-ink';
-import { LIFT_OFF_CLEAR_MM } from '@/core/target/lift-off';
+import { LIFT_OFF_CLEAR_MM, type LiftOffFigure } from '@/core/target/lift-off';
 import type { Point } from '@/core/geometry/affine';
 import type { DiscFigure } from '@/core/target/disc';
 import { formatFixed } from '@/core/units/length';
@@ -23,7 +23,7 @@ interface Props {
 const SHOWN = { 'lift-off': { reachMm: 17.5, words: 1.5 }, disc: { reachMm: 8.4, words: 0.8 } } as const;
 
 /** A lifted disc: the print, and round it the piece that the knife left. */
-function Lifted({ x, y, spotNo }: Point & { readonly spotNo: number }) {
+function Lifted({ figure, x, y }: Point & { readonly figure: LiftOffFigure }) {
   const clip = useId();
   const edge = { cx: x, cy: y, r: LIFT_OFF_CLEAR_MM };
   return (
@@ -33,7 +33,7 @@ function Lifted({ x, y, spotNo }: Point & { readonly spotNo: number }) {
       </clipPath>
       <circle {...edge} fill="var(--sheet)" />
       <g clipPath={`url(#${clip})`}>
-        <InkShapes shapes={liftOffInk({ kind: 'lift-off', setNo: 1, spotNo, centre: { x: 0, y: 0 } })} />
+        <InkShapes shapes={liftOffInk({ ...figure, centre: { x: 0, y: 0 } })} />
       </g>
       <circle {...edge} fill="none" stroke="var(--plumb)" strokeWidth="0.16" strokeDasharray="0.9 0.5" />
     </>
@@ -92,7 +92,7 @@ export function RoundLoupe({ figure, view, displacement, label, onDrag }: Props)
     >
       <rect x={-reachMm} y={-reachMm} width={2 * reachMm} height={2 * reachMm} fill="var(--bed)" />
       <g transform={turned}>
-        {figure.kind === 'disc' ? <Holed figure={figure} x={x} y={y} /> : <Lifted x={x} y={y} spotNo={figure.spotNo} />}
+        {figure.kind === 'disc' ? <Holed figure={figure} x={x} y={y} /> : <Lifted figure={figure} x={x} y={y} />}
       </g>
       {word(edges.left, -0.87 * reachMm, 0.03 * reachMm)}
       {word(edges.right, 0.87 * reachMm, 0.03 * reachMm)}

@@ -59,11 +59,11 @@ const EDGE_WORDS = {
   Wall: 'The wall is the dark ink left round the hole.',
 } as const;
 
-/** A lifted disc is told by its dots, one on the sheet by the number beside it. */
+/** A lifted disc is told by the number in it, one on the sheet by the number beside it. */
 function titleOf(disc: RoundFigure): string {
   const { spotNo } = disc;
   if (disc.kind === 'disc') return `Spot ${spotNo}: make its walls look like the disc`;
-  return `Spot ${spotNo} (${spotNo} ${spotNo === 1 ? 'dot' : 'dots'}): make its rims look like the disc`;
+  return `Spot ${spotNo}: make its rims look like the disc`;
 }
 
 /** Read discs: one at a time, both directions in one look, moved until its edges look like the disc in hand. */
@@ -147,7 +147,7 @@ export function RoundStation({ view }: { readonly view: RoundView }) {
         >
           {disc.kind === 'disc'
             ? 'Hold the sheet so that the pointer lies as drawn, or turn the picture'
-            : 'Hold the disc like this, pointer up as drawn, or turn the picture'}{' '}
+            : 'Hold the disc like this, its number as drawn, or turn the picture'}{' '}
           <span className="key">R</span>
         </button>
       </div>

@@ -5,7 +5,16 @@ import { clampRound, edgeOf, edgesSeen, onSheet, roundKey, type DiscView } from 
 
 const centre = { x: 0, y: 0 };
 const lifted: LiftOffFigure = { kind: 'lift-off', setNo: 1, spotNo: 1, centre };
-const disc: DiscFigure = { kind: 'disc', setNo: 1, spotNo: 1, centre, radiusMm: 4, holeRadiusMm: 2, codeNo: 0 };
+const disc: DiscFigure = {
+  kind: 'disc',
+  setNo: 1,
+  spotNo: 1,
+  centre,
+  radiusMm: 4,
+  cut: 'hole',
+  holeRadiusMm: 2,
+  codeNo: 0,
+};
 const [rim, wall] = [edgeOf(lifted), edgeOf(disc)];
 
 const views: DiscView[] = TURNS.flatMap((turnDeg) =>

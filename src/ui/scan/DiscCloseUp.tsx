@@ -1,8 +1,9 @@
-import { CROP_RADII } from '@/core/scan/upright-crop';
-import type { DiscResult } from '@/core/scan/measure-scan';
+import { cropHalfMm } from '@/core/scan/upright-crop';
+import type { DiscResult } from '@/core/scan/measured-figure';
 import type { UnitSystem } from '@/core/units/length';
 import type { OwnDisc } from './scan-view';
-import { fineLength, STATE_WORDS } from './scan-words';
+import { fineLength } from './scan-words';
+import { stateWords } from './state-words';
 
 interface Props {
   readonly own: OwnDisc;
@@ -17,9 +18,9 @@ const ARROW_TIMES = 5;
 
 /** One disc magnified, the right way up, with the two circles that were fitted to it. */
 export function DiscCloseUp({ own, disc, href, system }: Props) {
-  const reach = CROP_RADII * own.radiusMm;
+  const reach = cropHalfMm(own.figure);
   const { print, cut, displacement, state } = disc;
-  const { name, todo } = STATE_WORDS[state];
+  const { name, todo } = stateWords(state, own.figure.cutShape);
   const unit = system === 'mm' ? 'mm' : 'in';
   const words = displacement
     ? `${fineLength(displacement.acrossMm, system, true)} across, ${fineLength(displacement.alongMm, system, true)} along ${unit}`

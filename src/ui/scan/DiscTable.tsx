@@ -4,7 +4,8 @@ import { isMeasured } from '@/core/scan/disc-measure';
 import type { ScannedDisc } from '@/core/scan/combine-scans';
 import type { UnitSystem } from '@/core/units/length';
 import type { OwnDisc } from './scan-view';
-import { fineLength, SIDE_95, STATE_WORDS } from './scan-words';
+import { fineLength, SIDE_95 } from './scan-words';
+import { figureWord, stateWords } from './state-words';
 
 interface Props {
   readonly own: readonly OwnDisc[];
@@ -30,7 +31,7 @@ function Row({ own, disc, isOut, isChosen, hasEye, system, onChoose, onLeaveOut 
     Math.hypot(disc.alongSdMm, disc.alongSharedMm),
   );
   const eye = (mm: number | null): string => (mm === null ? '' : ` (${fineLength(mm, system, true)})`);
-  const { name } = STATE_WORDS[disc.state];
+  const { name, todo } = stateWords(disc.state, own.figure.cutShape);
   return (
     <tr className={[isChosen ? 'current' : '', isOut ? 'left-out' : ''].join(' ')}>
       <td>
@@ -65,7 +66,7 @@ function Row({ own, disc, isOut, isChosen, hasEye, system, onChoose, onLeaveOut 
         </>
       ) : (
         <td colSpan={4} className="quiet">
-          {STATE_WORDS[disc.state].todo}
+          {todo}
         </td>
       )}
     </tr>
@@ -76,12 +77,13 @@ function Row({ own, disc, isOut, isChosen, hasEye, system, onChoose, onLeaveOut 
 export function DiscTable({ own, discs, leftOut, chosen, system, onChoose, onLeaveOut }: Props) {
   const hasEye = own.some(({ eyeMm }) => eyeMm.across !== null || eyeMm.along !== null);
   const unit = system === 'mm' ? 'mm' : 'in';
+  const word = figureWord(own[0]?.figure.cutShape);
   return (
-    <table className="plain scan-table" aria-label="Discs of this cut">
+    <table className="plain scan-table" aria-label={`${word.slice(0, 1).toUpperCase()}${word.slice(1)}s of this cut`}>
       <thead>
         <tr>
           <th>spot</th>
-          <th>disc</th>
+          <th>{word}</th>
           <th>{`across, ${unit}`}</th>
           <th>{`along, ${unit}`}</th>
           <th>{'\u00b1 95 %'}</th>

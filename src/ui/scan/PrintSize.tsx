@@ -1,6 +1,6 @@
 'use client';
 
-import type { ScanResult } from '@/core/scan/measure-scan';
+import type { ScanResult } from '@/core/scan/scan-result';
 import { printShape, type PrintShape } from '@/core/scan/print-size';
 import { formatLength, type UnitSystem } from '@/core/units/length';
 import { LengthField } from '../components/LengthField';

@@ -5,10 +5,12 @@ import { useId, useState, type DragEvent } from 'react';
 interface Props {
   readonly onFiles: (files: readonly File[]) => void;
   readonly hasScans: boolean;
+  /** Loose pieces are measured on a scanner only. */
+  readonly takesPhotographs: boolean;
 }
 
 /** Where scans are dropped or chosen; also from a phone's own pictures. */
-export function ScanDrop({ onFiles, hasScans }: Props) {
+export function ScanDrop({ onFiles, hasScans, takesPhotographs }: Props) {
   const id = useId();
   const [isOver, setOver] = useState(false);
   const drop = (event: DragEvent): void => {
@@ -29,7 +31,9 @@ export function ScanDrop({ onFiles, hasScans }: Props) {
       onDrop={drop}
     >
       <label htmlFor={id} className="form-label">
-        {hasScans ? 'Another one of the same sheet' : 'Drop the scan or photograph here, or choose it'}
+        {hasScans
+          ? 'Another one of the same cut'
+          : `Drop the scan ${takesPhotographs ? 'or photograph ' : ''}here, or choose it`}
       </label>
       <input
         id={id}
@@ -43,9 +47,11 @@ export function ScanDrop({ onFiles, hasScans }: Props) {
           event.target.value = '';
         }}
       />
-      <p id={`${id}-help`} className="quiet mb-0">
-        PNG, TIFF or JPEG; scans of the whole sheet or overlapping parts, or photographs; any turn. It is measured here
-        in the browser.
+      <p id={`${id}-help`} className="quiet mt-2 mb-0">
+        {takesPhotographs
+          ? 'PNG, TIFF or JPEG; scans of the whole sheet or overlapping parts, or photographs; any turn. '
+          : 'PNG, TIFF or JPEG; all discs in one scan or some in each. '}
+        It is measured here in the browser.
       </p>
     </div>
   );

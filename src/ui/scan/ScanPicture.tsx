@@ -1,9 +1,10 @@
 'use client';
 
+import { cropHalfMm } from '@/core/scan/upright-crop';
 import type { DiscState } from '@/core/scan/disc-measure';
-import type { DiscResult } from '@/core/scan/measure-scan';
+import type { DiscResult } from '@/core/scan/measured-figure';
 import type { OwnDisc } from './scan-view';
-import { STATE_WORDS } from './scan-words';
+import { stateWords } from './state-words';
 import type { ScanJob } from './use-scans';
 
 interface Props {
@@ -23,10 +24,10 @@ const COLOURS: Readonly<Record<DiscState, string>> = {
 /** Told by more than colour: a whole ring, a broken one, dots. */
 const DASHES: Readonly<Record<DiscState, string | undefined>> = {
   good: undefined,
-  partial: '14 6',
-  'not-weeded': '3 5',
-  'bad-cut': '3 5',
-  missing: '3 5',
+  partial: '6 3',
+  'not-weeded': '1.5 2.5',
+  'bad-cut': '1.5 2.5',
+  missing: '1.5 2.5',
 };
 
 interface MarkProps {
@@ -37,16 +38,20 @@ interface MarkProps {
   readonly onChoose: (key: string) => void;
 }
 
-/** One disc of the set to be read, over the scan. */
+/** The ring round a disc, as a share of what its close-up shows. */
+const MARK_SHARE = 0.925;
+
+/** One disc of the set to be read, over the scan; a lifted one has its number printed in it. */
 function Mark({ disc, own, factor, isChosen, onChoose }: MarkProps) {
+  if (!disc.view) return null;
   const { centre, right } = disc.view;
-  const r = (own.radiusMm * 1.62 * Math.hypot(right.x, right.y)) / factor;
+  const r = (MARK_SHARE * cropHalfMm(own.figure) * Math.hypot(right.x, right.y)) / factor;
   const [x, y] = [centre.x / factor, centre.y / factor];
   return (
     <g
       role="button"
       tabIndex={0}
-      aria-label={`Spot ${own.spotNo}: ${STATE_WORDS[disc.state].name}`}
+      aria-label={`Spot ${own.spotNo}: ${stateWords(disc.state, own.figure.cutShape).name}`}
       aria-pressed={isChosen}
       className="scan-mark"
       onClick={() => {
@@ -65,20 +70,38 @@ function Mark({ disc, own, factor, isChosen, onChoose }: MarkProps) {
         r={r}
         fill="transparent"
         stroke={COLOURS[disc.state]}
-        strokeWidth={isChosen ? 9 : 5}
+        strokeWidth={isChosen ? 4 : 2.2}
+        vectorEffect="non-scaling-stroke"
         strokeDasharray={DASHES[disc.state]}
       />
-      <text
-        x={x + 1.15 * r}
-        y={y + 0.35 * r}
-        fontSize={Math.max(26, 0.9 * r)}
-        fontWeight="650"
-        fill={COLOURS[disc.state]}
-      >
-        {own.spotNo}
-      </text>
+      {own.figure.cutShape !== 'edge' && (
+        <text
+          x={x + 1.15 * r}
+          y={y + 0.35 * r}
+          fontSize={Math.max(26, 0.9 * r)}
+          fontWeight="650"
+          fill={COLOURS[disc.state]}
+        >
+          {own.spotNo}
+        </text>
+      )}
     </g>
   );
+}
+
+/** As much of the card as pieces lie on: the rest of the glass shows nothing. Null where none was found. */
+function roundPieces({ discs, preview }: ScanJob, own: readonly OwnDisc[]): string | null {
+  const half = own[0] && preview ? 1.1 * cropHalfMm(own[0].figure) : 0;
+  const boxes = discs.flatMap(({ view }) => {
+    if (!view || !preview) return [];
+    const reach = (half * Math.hypot(view.right.x, view.right.y)) / preview.factor;
+    const [x, y] = [view.centre.x / preview.factor, view.centre.y / preview.factor];
+    return [{ left: x - reach, right: x + reach, top: y - reach, bottom: y + reach }];
+  });
+  if (boxes.length === 0) return null;
+  const [left, top] = [Math.min(...boxes.map((b) => b.left)), Math.min(...boxes.map((b) => b.top))];
+  const [right, bottom] = [Math.max(...boxes.map((b) => b.right)), Math.max(...boxes.map((b) => b.bottom))];
+  return `${left} ${top} ${right - left} ${bottom - top}`;
 }
 
 /** The scan as it came in, with what has been found in it so far. */
@@ -86,10 +109,11 @@ export function ScanPicture({ job, own, chosen, onChoose }: Props) {
   const { preview, found, discs } = job;
   if (!preview) return <p className="bed quiet">The picture comes as soon as it is read.</p>;
   const { width, height, factor } = preview;
+  const shown = job.measured?.result.turnDeg === null ? roundPieces(job, own) : null;
   return (
     <svg
       className="scan-picture"
-      viewBox={`0 0 ${width} ${height}`}
+      viewBox={shown ?? `0 0 ${width} ${height}`}
       role="group"
       aria-label={`The scan ${job.file.name}`}
     >

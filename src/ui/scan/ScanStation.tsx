@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { combineScans, type CombinedScans } from '@/core/scan/combine-scans';
-import type { ScanResult } from '@/core/scan/measure-scan';
+import type { ScanResult } from '@/core/scan/scan-result';
 import { firstAsked, keptPrintSize, lengthEnds } from './asked-length';
 import { DiscCloseUp } from './DiscCloseUp';
 import { DiscTable } from './DiscTable';
@@ -10,8 +10,9 @@ import { PrintSize } from './PrintSize';
 import { ScanDrop } from './ScanDrop';
 import { ScanList } from './ScanList';
 import { ScanPicture } from './ScanPicture';
+import { ScanSteps } from './ScanSteps';
 import type { ScanView } from './scan-view';
-import { doubtWords, noHolesWords, oddsWords } from './scan-words';
+import { doubtWords, nothingCutWords, oddsWords } from './scan-words';
 import { StandinScanner } from './StandinScanner';
 import { UseScans } from './UseScans';
 import { useScans, type ScanJob } from './use-scans';
@@ -34,7 +35,7 @@ interface ResultsProps {
 
 /** What the scans so far tell together, and what to do with it. */
 function Results({ view, jobs, combined, chosen, onChoose }: ResultsProps) {
-  const noHoles = noHolesWords(combined.discs, new Set(view.discs.map((d) => d.key)));
+  const nothingCut = nothingCutWords(combined.discs, new Set(view.discs.map((d) => d.key)), view.cutShape);
   const odds = oddsWords(combined, view.discs);
   const [leftOut, setLeftOut] = useState<ReadonlySet<string>>(new Set());
   const scans = resultsOf(jobs);
@@ -52,9 +53,9 @@ function Results({ view, jobs, combined, chosen, onChoose }: ResultsProps) {
           setLeftOut(new Set(isOut ? [...leftOut, key] : [...leftOut].filter((k) => k !== key)));
         }}
       />
-      {noHoles && (
+      {nothingCut && (
         <p className="notice" role="alert">
-          {noHoles}
+          {nothingCut}
         </p>
       )}
       {odds && (
@@ -91,18 +92,7 @@ export function ScanStation({ view }: { readonly view: ScanView }) {
         {job ? (
           <ScanPicture job={job} own={view.discs} chosen={chosen} onChoose={setChosen} />
         ) : (
-          <ol className="scan-steps">
-            <li>Lift out the strips and the small round pieces of this cut. Account for every piece.</li>
-            <li>Lay the sheet face down and flat, the lid closed: 300 dots an inch, gray, nothing sharpened.</li>
-            <li>
-              Scan it twice if you can, the second time turned by a quarter or by half: the lamp&rsquo;s shadow then
-              falls out.
-            </li>
-            <li>
-              No scanner here? Photograph the whole sheet flat on the mat, from straight above and in even light: it is
-              then measured to a few hundredths of a mm.
-            </li>
-          </ol>
+          <ScanSteps cutShape={view.cutShape} />
         )}
         {own && disc && measured && (
           <DiscCloseUp own={own} disc={disc} href={job.closeUps[own.key]} system={view.system} />
@@ -111,7 +101,7 @@ export function ScanStation({ view }: { readonly view: ScanView }) {
       <div>
         <ScanList scans={scans} own={view.discs} />
         {combined && <Results view={view} jobs={scans.jobs} combined={combined} chosen={chosen} onChoose={setChosen} />}
-        <ScanDrop onFiles={scans.add} hasScans={results.length > 0} />
+        <ScanDrop onFiles={scans.add} hasScans={results.length > 0} takesPhotographs={view.cutShape !== 'edge'} />
         {view.standin && (
           <StandinScanner
             standin={view.standin}

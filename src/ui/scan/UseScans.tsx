@@ -10,6 +10,7 @@ import { isMeasured } from '@/core/scan/disc-measure';
 import { MM_PER_INCH } from '@/core/units/length';
 import { scanMeasured } from '@/server/actions/calibration';
 import { sendOriginals } from './send-originals';
+import { figureWord } from './state-words';
 import type { ScanView } from './scan-view';
 import type { ScanJob } from './use-scans';
 
@@ -148,11 +149,11 @@ export function UseScans({ view, jobs, combined, leftOut, printSize }: Props) {
           disabled={isSending || count < LEAST_DISCS}
           onClick={() => void keep()}
         >
-          {`Use these ${count} discs`}
+          {`Use these ${count} ${figureWord(view.cutShape)}s`}
         </button>
       </p>
       {count < LEAST_DISCS && (
-        <p className="quiet">{`At least ${LEAST_DISCS} discs are needed: scan again, or read by eye.`}</p>
+        <p className="quiet">{`At least ${LEAST_DISCS} are needed: scan again, or read by eye.`}</p>
       )}
     </>
   );

@@ -1,6 +1,7 @@
 import type { KeptPrintSize } from '@/contracts/print-size';
 import { CALIPER_SD_MM } from '@/core/registration/rule-fit';
-import type { ScanFigure, ScanResult } from '@/core/scan/measure-scan';
+import type { ScanFigure } from '@/core/scan/measured-figure';
+import type { ScanResult } from '@/core/scan/scan-result';
 import { farthestApart, printScale, printShape, type PrintShape } from '@/core/scan/print-size';
 import type { ScanView } from './scan-view';
 

@@ -1,11 +1,12 @@
-import type { ScanFigure } from '@/core/scan/measure-scan';
+import type { ScanFigure } from '@/core/scan/measured-figure';
+import type { CutShape } from '@/core/target/coded-figure';
 import type { UnitSystem } from '@/core/units/length';
 
 /** A disc of the set to be read, as the page knows it. */
 export interface OwnDisc {
   readonly key: string;
   readonly spotNo: number;
-  readonly radiusMm: number;
+  readonly figure: ScanFigure;
   /** What the eye read at the same spot, mm; null where it did not, or must not be told. */
   readonly eyeMm: { readonly across: number | null; readonly along: number | null };
 }
@@ -22,6 +23,7 @@ export interface ScanView {
   readonly discs: readonly OwnDisc[];
   /** All coded discs of the sheet: those of the other set carry the page as well. */
   readonly figures: readonly ScanFigure[];
+  readonly cutShape: CutShape;
   readonly system: UnitSystem;
   readonly standin: StandinScanner | null;
   readonly next: { readonly href: string; readonly words: string };

@@ -1,6 +1,8 @@
 import type { CombinedScans } from '@/core/scan/combine-scans';
-import type { ScanResult } from '@/core/scan/measure-scan';
-import { doubtWords, failureWords, fineLength, noHolesWords, oddsWords, scanLine } from './scan-words';
+import type { ScanResult } from '@/core/scan/scan-result';
+import { DISC_STATES } from '@/core/scan/disc-measure';
+import { doubtWords, failureWords, fineLength, nothingCutWords, oddsWords, scanLine } from './scan-words';
+import { stateWords } from './state-words';
 
 const scan: ScanResult = {
   kind: 'scan',
@@ -8,7 +10,7 @@ const scan: ScanResult = {
   tiltRad: 0,
   isMirrored: false,
   turnDeg: 90,
-  travel: { x: 1, y: 0.01 },
+  cutShape: 'hole',
   pixelsPerMm: 300 / 25.4,
 };
 const combined = (shadowSdMm: number, kind: CombinedScans['kind'] = 'scan'): CombinedScans => ({
@@ -24,7 +26,7 @@ describe('what is said of scans', () => {
     expect(doubtWords([scan], combined(0.0144), 'mm')).toMatch(
       /up to 0\.028 mm across the sheet.*quarter.*that doubt goes/,
     );
-    expect(doubtWords([{ travel: { x: 0, y: 1 } }], combined(0.0144), 'in-decimal')).toMatch(
+    expect(doubtWords([{ ...scan, turnDeg: 180 }], combined(0.0144), 'in-decimal')).toMatch(
       /0\.0011 in along the sheet/,
     );
   });
@@ -47,9 +49,32 @@ describe('what is said of scans', () => {
       { key: '1 2', state: 'missing' },
       { key: '2 1', state: 'good' },
     ] as const;
-    expect(noHolesWords(closed, own)).toMatch(/No disc of this cut shows an open hole.*white card/);
-    expect(noHolesWords([{ key: '1 1', state: 'partial' }, ...closed], own)).toBeNull();
-    expect(noHolesWords([{ key: '1 1', state: 'missing' }], own)).toBeNull();
+    expect(nothingCutWords(closed, own, 'hole')).toMatch(/No disc of this cut shows an open hole.*white card/);
+    expect(nothingCutWords([{ key: '1 1', state: 'partial' }, ...closed], own, 'hole')).toBeNull();
+    expect(nothingCutWords([{ key: '1 1', state: 'missing' }], own, 'hole')).toBeNull();
+  });
+  it('lines and loose pieces have words of their own', () => {
+    expect(doubtWords([{ turnDeg: 0, cutShape: 'line' }], combined(0), 'mm')).toMatch(/casts no shadow: one scan/);
+    const loose = { turnDeg: null, cutShape: 'edge' } as const;
+    expect(doubtWords([loose], combined(0.0144), 'mm')).toMatch(/^One scan .* up to 0\.028 mm .*Turn every disc/);
+    expect(doubtWords([loose, loose], combined(0.0144), 'mm')).toMatch(/^Scans in which the pieces lie the same way/);
+    expect(doubtWords([loose, loose], combined(0.002), 'mm')).toMatch(/taken together they are free/);
+    expect(scanLine({ ...scan, turnDeg: null, cutShape: 'edge' }, new Set())).toMatch(
+      /300 dpi, loose pieces: 0 of 0 discs/,
+    );
+    expect(scanLine({ ...scan, cutShape: 'line' }, new Set())).toMatch(/0 of 0 rings measured/);
+    const closed = [{ key: '1 1', state: 'not-weeded' }] as const;
+    expect(nothingCutWords(closed, new Set(['1 1']), 'line')).toMatch(/No ring .*soft pencil/);
+    expect(nothingCutWords(closed, new Set(['1 1']), 'edge')).toMatch(/dark card/);
+    expect(failureWords({ kind: 'pieces-aslant' })).toMatch(/photograph.*measured on a scanner/);
+  });
+  it('every state of every kind of figure has a name, and what to do unless it is good', () => {
+    for (const cutShape of ['hole', 'line', 'edge'] as const)
+      for (const state of DISC_STATES) {
+        const { name, todo } = stateWords(state, cutShape);
+        expect(name).not.toBe('');
+        expect(todo === '').toBe(state === 'good');
+      }
   });
   it('a photograph is called approximate', () => {
     expect(doubtWords([scan], combined(0.02, 'photo'), 'mm')).toMatch(/approximate.*second photograph/);

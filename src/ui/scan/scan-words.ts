@@ -1,20 +1,15 @@
 import type { CombinedScans, ScannedDisc } from '@/core/scan/combine-scans';
-import { isMeasured, type DiscState } from '@/core/scan/disc-measure';
-import type { ScanResult } from '@/core/scan/measure-scan';
+import { isMeasured } from '@/core/scan/disc-measure';
+import type { ScanResult } from '@/core/scan/scan-result';
+import type { TurnDeg } from '@/core/geometry/load';
+import type { CutShape } from '@/core/target/coded-figure';
 import { formatFixed, MM_PER_INCH, type UnitSystem } from '@/core/units/length';
 import type { ScanFailure } from '@/workers/scan.client';
-
-/** What was found of a disc, and what to do about it. */
-export const STATE_WORDS: Readonly<Record<DiscState, { readonly name: string; readonly todo: string }>> = {
-  good: { name: 'good', todo: '' },
-  partial: { name: 'partial', todo: 'Part of an edge is hidden: it counts with a larger doubt of its own.' },
-  'not-weeded': { name: 'not weeded', todo: 'Lift the round piece out, or lay white card behind, and scan again.' },
-  'bad-cut': { name: 'bad cut', todo: 'The hole is not round or not whole: look at the blade and its offset.' },
-  missing: { name: 'missing', todo: 'Not in the picture, torn or covered: scan it again, or leave it.' },
-};
+import { figureWord } from './state-words';
 
 /** Why a scan could not be measured, and what to do. */
 export function failureWords(failure: ScanFailure): string {
+  if ('words' in failure) return failure.words;
   switch (failure.kind) {
     case 'no-discs':
       return 'No coded disc was found in it. Is it this check\u2019s sheet, in focus, and lit? Scan it once more at 300 dpi.';
@@ -26,13 +21,10 @@ export function failureWords(failure: ScanFailure): string {
       return 'There are two sheets of this check in it. Scan one at a time.';
     case 'not-flat':
       return `Its printed discs lie up to ${fineLength(failure.typicalMm, 'mm')} mm from where a flat sheet has them: it is curled, or too little of it is in a photograph. Lay it flat; scan it with the lid closed, or photograph the whole of it.`;
+    case 'pieces-aslant':
+      return 'Its pieces are seen in different sizes: it is a photograph, or one of them does not lie flat. Loose pieces are measured on a scanner; press them flat under the card.';
     case 'too-coarse':
       return `It has only ${Math.round(failure.dotsPerInch)} dots an inch: at least 150 are needed, 300 are right.`;
-    case 'not-a-picture':
-    case 'too-large':
-    case 'damaged':
-    case 'not-supported':
-      return failure.words;
   }
 }
 
@@ -46,9 +38,7 @@ export const fineLength = (mm: number, system: UnitSystem, isSigned = false): st
 /** 95 % of a normal distribution. */
 export const SIDE_95 = 1.96;
 
-function directionWords(travel: ScanResult['travel']): string {
-  return Math.abs(travel.x) > Math.abs(travel.y) ? 'across the sheet' : 'along the sheet';
-}
+const directionWords = (turnDeg: TurnDeg): string => (turnDeg % 180 === 90 ? 'across the sheet' : 'along the sheet');
 
 /** What a photograph is worth. */
 function photoWords(count: number, doubt: string): string {
@@ -58,9 +48,20 @@ function photoWords(count: number, doubt: string): string {
     : `${what} Make one more the other way round if these were taken from the same side; a scanner does better.`;
 }
 
+/** Above this the shadow is not known from scans that lay differently, mm. */
+const STILL_SHADOWED_MM = 0.006;
+
+/** What scans of loose pieces cannot know. */
+function looseWords(count: number, isShadowed: boolean, doubt: string): string {
+  if (!isShadowed)
+    return 'The pieces lay differently in these scans: taken together they are free of the lamp\u2019s shadow at their edges.';
+  const how = count < 2 ? 'One scan' : 'Scans in which the pieces lie the same way';
+  return `${how} cannot tell the lamp\u2019s shadow at a piece\u2019s edge from a shift: up to ${doubt} along the carriage\u2019s travel. Pieces that lie each its own way even much of it out. Turn every disc by about a quarter or by half and scan once more: that doubt goes.`;
+}
+
 /** What these scans cannot know, and what another would tell. */
 export function doubtWords(
-  scans: readonly Pick<ScanResult, 'travel'>[],
+  scans: readonly Pick<ScanResult, 'turnDeg' | 'cutShape'>[],
   { kind, shadowSdMm, shadowMm }: CombinedScans,
   system: UnitSystem,
 ): string {
@@ -68,9 +69,13 @@ export function doubtWords(
   const size = (mm: number): string => `${fineLength(mm, system)} ${unit}`;
   const [first] = scans;
   if (kind === 'photo') return photoWords(scans.length, size(SIDE_95 * shadowSdMm));
+  if (first?.cutShape === 'line')
+    return 'A line on the surface casts no shadow: one scan tells the shift. The scanner\u2019s uneven travel is in each ring\u2019s doubt; another scan with the sheet turned by a quarter makes it smaller.';
+  if (first?.turnDeg === null)
+    return looseWords(scans.length, shadowSdMm > STILL_SHADOWED_MM, size(SIDE_95 * shadowSdMm));
   if (scans.length < 2 && first)
-    return `One scan cannot tell its lamp\u2019s shadow in the holes from a shift: up to ${size(SIDE_95 * shadowSdMm)} ${directionWords(first.travel)}, the same at every disc. Turn the sheet by a quarter (or by half, where it does not fit) and scan once more: that doubt goes.`;
-  if (shadowSdMm > 0.006)
+    return `One scan cannot tell its lamp\u2019s shadow in the holes from a shift: up to ${size(SIDE_95 * shadowSdMm)} ${directionWords(first.turnDeg)}, the same at every disc. Turn the sheet by a quarter (or by half, where it does not fit) and scan once more: that doubt goes.`;
+  if (shadowSdMm > STILL_SHADOWED_MM)
     return `These scans lie the same way, so that the lamp\u2019s shadow stays in doubt: up to ${size(SIDE_95 * shadowSdMm)}. Turn the sheet by a quarter or by half for the next one.`;
   return `The lamp\u2019s shadow moved each of these scans by ${size(Math.abs(shadowMm))}; taken together they are free of it.`;
 }
@@ -86,14 +91,21 @@ export function oddsWords(
   return `These scans differ by ${formatFixed(atOdds.factor, 1)} times what they should${where}: a hair, a piece lifted in only one of them, or a sheet that did not lie flat. Their doubt was made as much larger. Look at that disc in each, take the odd scan away, or scan once more.`;
 }
 
-/** Printed, but no hole in any disc of the cut: what that may mean. Null where there is one. */
-export function noHolesWords(
+const NOTHING_CUT: Readonly<Record<CutShape, string>> = {
+  hole: 'No disc of this cut shows an open hole. Lift the round pieces out, and lay white card behind if what lies there is dark.',
+  line: 'No ring of this cut shows a line in it. Rub a soft pencil or a marker over the slits and wipe the rest off, or see whether the pen wrote.',
+  edge: 'No disc of this cut has dark card behind it. Lift the discs out of the sheet, lay them on the glass and dark card over them.',
+};
+
+/** Printed, but no cut seen at any disc of the set: what that may mean. Null where there is one. */
+export function nothingCutWords(
   discs: readonly Pick<ScannedDisc, 'key' | 'state'>[],
   ownKeys: ReadonlySet<string>,
+  cutShape: CutShape,
 ): string | null {
   const own = discs.filter((d) => ownKeys.has(d.key) && d.state !== 'missing');
   if (own.length === 0 || own.some((d) => d.state !== 'not-weeded')) return null;
-  return 'No disc of this cut shows an open hole. Lift the round pieces out, and lay white card behind if what lies there is dark. A picture of the print alone, or of the sheet before it was cut, tells nothing.';
+  return `${NOTHING_CUT[cutShape]} A picture of the print alone, or of the sheet before it was cut, tells nothing.`;
 }
 
 /** Beyond this a camera sees too much of what lies below a hole's rim. */
@@ -101,16 +113,18 @@ const MOST_TILT_DEG = 22;
 
 /** A scan in a line: how it lay, how fine it is. */
 export function scanLine(
-  { kind, tiltRad, pixelsPerMm, turnDeg, isMirrored, discs }: ScanResult,
+  { kind, tiltRad, pixelsPerMm, turnDeg, isMirrored, cutShape, discs }: ScanResult,
   ownKeys: ReadonlySet<string>,
 ): string {
   const own = discs.filter((d) => ownKeys.has(d.key));
   const good = own.filter((d) => isMeasured(d.state)).length;
   const side = isMirrored ? ', seen from behind' : '';
+  const count = `${good} of ${own.length} ${figureWord(cutShape)}s measured`;
   const tiltDeg = Math.round((tiltRad * 180) / Math.PI);
   const aslant = tiltDeg > MOST_TILT_DEG ? ' Hold the camera straighter above the sheet.' : '';
   if (kind === 'photo')
-    return `photograph, ${tiltDeg}\u00b0 from straight above${side}: ${good} of ${own.length} discs measured, approximately.${aslant}`;
+    return `photograph, ${tiltDeg}\u00b0 from straight above${side}: ${count}, approximately.${aslant}`;
   const coarse = pixelsPerMm * MM_PER_INCH < 195 ? ' Coarse: 300 dpi is right.' : '';
-  return `${Math.round(pixelsPerMm * MM_PER_INCH)} dpi, turned by ${turnDeg}\u00b0${side}: ${good} of ${own.length} discs measured.${coarse}`;
+  const lying = turnDeg === null ? 'loose pieces' : `turned by ${turnDeg}\u00b0`;
+  return `${Math.round(pixelsPerMm * MM_PER_INCH)} dpi, ${lying}${side}: ${count}.${coarse}`;
 }

@@ -2,7 +2,7 @@
 
 import { useEffect, useRef, useState } from 'react';
 import { v4 as uuid } from 'uuid';
-import type { DiscResult, ScanFigure } from '@/core/scan/measure-scan';
+import type { DiscResult, ScanFigure } from '@/core/scan/measured-figure';
 import { scanWorker, type MeasuredScan, type ScanPreview, type ScanTold, type ScanWorker } from '@/workers/scan.client';
 import { failureWords } from './scan-words';
 

@@ -1,5 +1,5 @@
 import Link from 'next/link';
-import { discsOf } from '@/server/services/looks';
+import { codedOf, discsOf } from '@/server/services/looks';
 import type { CalibrationRecord, CutSet } from '@/server/services/record';
 import { ReadStation } from '@/ui/read/ReadStation';
 import { RoundStation } from '@/ui/read/RoundStation';
@@ -27,9 +27,11 @@ export function OtherWays({ record, set, lookNo }: OtherWaysProps) {
   const read = `/calibrations/${record.calibration.id}/read`;
   return (
     <p className="mt-3 d-flex gap-4 flex-wrap">
-      {discsOf(record, set).length > 0 && (
+      {codedOf(record, set).length > 0 && (
         <Link href={`${read}?look=scan`} prefetch={false}>
-          Put the sheet on the scanner instead
+          {record.definition.liftOffs.length > 0
+            ? 'Put the lifted discs on the scanner instead'
+            : 'Put the sheet on the scanner instead'}
         </Link>
       )}
       <Link href={`${read}?look=list&again=${lookNo}`} prefetch={false}>

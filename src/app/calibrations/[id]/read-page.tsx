@@ -5,7 +5,7 @@ import { formatLength } from '@/core/units/length';
 import type { CutLine } from '@/core/shop/cut-lines';
 import { changeView } from '@/server/services/change-view';
 import { changedOnly, roughPlan } from '@/server/services/corrections';
-import { isRead, looksOf, mainMethod } from '@/server/services/looks';
+import { codedOf, discsOf, isRead, looksOf, mainMethod } from '@/server/services/looks';
 import { currentSets, doneSets, type CalibrationRecord, type CutSet } from '@/server/services/record';
 import { roughOf } from '@/server/services/rough';
 import type { FineMethod } from '@/core/reading/methods';
@@ -109,7 +109,7 @@ function BackOfDiscs({ record, system, query, set }: StepProps & { readonly set:
   };
   return (
     <>
-      <h1 className="station-title">Turn each disc over, pointer up, and read its back</h1>
+      <h1 className="station-title">Turn each disc over, its number upright, and read its back</h1>
       <RoundStation key={`${set.id} back`} view={rimViewOf(record, set, asked, 'back')} />
     </>
   );
@@ -186,7 +186,11 @@ function Scan({ record, system, set }: StepProps & { readonly set: CutSet }) {
   const asked = { system, isBlind: set.purpose !== 'before', next: nextAfterReading(record, set) };
   return (
     <>
-      <h1 className="station-title">Measure the sheet by scanner or camera</h1>
+      <h1 className="station-title">
+        {record.definition.liftOffs.length > 0
+          ? 'Measure the lifted discs by scanner'
+          : 'Measure the sheet by scanner or camera'}
+      </h1>
       <ScanStation key={`${set.id} scan`} view={scanViewOf(record, set, asked)} />
       <p className="mt-3">
         <Link href={`/calibrations/${id}/read?look=fine`} prefetch={false}>
@@ -228,7 +232,7 @@ const FIRST_LOOK: Readonly<Record<CutLine, { readonly title: string; readonly wo
 };
 
 /** Before the fine figures: are they in reach at all? */
-function FirstLook({ record }: Pick<StepProps, 'record'>) {
+function FirstLook({ record, hasCoded }: Pick<StepProps, 'record'> & { readonly hasCoded: boolean }) {
   const { id, cutLine } = record.calibration;
   const { title, words } = FIRST_LOOK[cutLine];
   return (
@@ -240,13 +244,13 @@ function FirstLook({ record }: Pick<StepProps, 'record'>) {
         fineHref={`/calibrations/${id}/read?look=fine`}
         roughHref={`/calibrations/${id}/read?look=rough`}
       />
-      {record.definition.discs.length > 0 && (
+      {hasCoded && (
         <p className="mt-3">
           A scanner at hand?{' '}
           <Link className="btn btn-quiet" href={`/calibrations/${id}/read?look=scan`} prefetch={false}>
             Put the sheet on the scanner
           </Link>{' '}
-          <span className="quiet">Every disc is measured to a few thousandths of a mm, in seconds.</span>
+          <span className="quiet">Every spot is measured to a few thousandths of a mm, in seconds.</span>
         </p>
       )}
     </>
@@ -259,7 +263,8 @@ function lookOf(
   set: CutSet,
   { look }: StepProps['query'],
 ): 'discs' | 'scan' | 'list' | 'ask' | 'rough' | 'fine' {
-  if ((look === 'discs' || look === 'scan') && record.definition.discs.length > 0) return look;
+  if (look === 'discs' && discsOf(record, set).length > 0) return look;
+  if (look === 'scan' && codedOf(record, set).length > 0) return look;
   if (look === 'list') return 'list';
   const hasGrids = set.setNo === 1 && record.definition.roughs.length > 0;
   if (!hasGrids || look === 'fine') return 'fine';
@@ -281,7 +286,7 @@ export function ReadPage(props: StepProps) {
     case 'list':
       return <ListOfReadings {...props} set={set} />;
     case 'ask':
-      return <FirstLook record={record} />;
+      return <FirstLook record={record} hasCoded={codedOf(record, set).length > 0} />;
     case 'rough':
       return (
         <>

@@ -3,7 +3,7 @@ import type { UnitSystem } from '@/core/units/length';
 import type { CalibrationRecord, CutSet } from '@/server/services/record';
 import type { ReadView } from '@/ui/read/ReadStation';
 import { referenceGapsMm } from '@/core/target/reference-gaps';
-import { discsOf } from '@/server/services/looks';
+import { codedOf, discsOf, mainMethod } from '@/server/services/looks';
 import type { RoundView } from '@/ui/read/RoundStation';
 import type { RoughView } from '@/ui/read/RoughStation';
 import { scanFigures, scanKey } from '@/core/scan/scan-figures';
@@ -82,22 +82,26 @@ export function scanViewOf(
   asked: Pick<Asked, 'system' | 'isBlind' | 'next'>,
 ): ScanView {
   const { system, isBlind, next } = asked;
+  const figures = scanFigures(record.definition);
   const eye = (spotNo: number, axis: Axis): number | null => {
     const row = record.readings.find(
-      (r) => r.cutSetId === set.id && r.method === 'wedge' && r.spotNo === spotNo && r.axis === axis,
+      (r) => r.cutSetId === set.id && r.method === mainMethod(record) && r.spotNo === spotNo && r.axis === axis,
     );
     return isBlind ? null : (row?.displacementMm ?? null);
   };
   return {
     calibrationId: record.calibration.id,
     cutSetId: set.id,
-    discs: discsOf(record, set).map((disc) => ({
-      key: scanKey(disc),
-      spotNo: disc.spotNo,
-      radiusMm: disc.radiusMm,
-      eyeMm: { across: eye(disc.spotNo, 'across'), along: eye(disc.spotNo, 'along') },
-    })),
-    figures: scanFigures(record.definition),
+    discs: figures.flatMap((figure) => {
+      const own = codedOf(record, set).find((f) => scanKey(f) === figure.key);
+      if (!own) return [];
+      const { spotNo } = own;
+      return [
+        { key: figure.key, spotNo, figure, eyeMm: { across: eye(spotNo, 'across'), along: eye(spotNo, 'along') } },
+      ];
+    }),
+    figures,
+    cutShape: figures[0]?.cutShape ?? 'hole',
     system,
     standin: record.setupRow.isSimulated
       ? { href: `/calibrations/${record.calibration.id}/scan-picture`, sheetNo: set.sheetNo }

@@ -2,7 +2,19 @@ import next from 'eslint-config-next/core-web-vitals';
 import tseslint from 'typescript-eslint';
 
 export default tseslint.config(
-  { ignores: ['.next/**', 'next-env.d.ts', 'coverage/**', 'playwright-report/**', 'test-results/**', 'reports/**', 'drizzle/**', '**/*.mjs', '**/*.cjs'] },
+  {
+    ignores: [
+      '.next/**',
+      'next-env.d.ts',
+      'coverage/**',
+      'playwright-report/**',
+      'test-results/**',
+      'reports/**',
+      'drizzle/**',
+      '**/*.mjs',
+      '**/*.cjs',
+    ],
+  },
   ...next,
   ...tseslint.configs.strictTypeChecked,
   {
@@ -24,19 +36,29 @@ export default tseslint.config(
     files: ['src/core/**/*.ts'],
     rules: {
       'no-restricted-globals': ['error', { name: 'Date', message: 'core: pass time in' }],
-      'no-restricted-properties': ['error', { object: 'Math', property: 'random', message: 'core: pass a seeded generator' }],
+      'no-restricted-properties': [
+        'error',
+        { object: 'Math', property: 'random', message: 'core: pass a seeded generator' },
+      ],
       'no-restricted-syntax': [
         'error',
-        { selector: "VariableDeclaration[kind='let'][parent.type='Program'], ExportNamedDeclaration > VariableDeclaration[kind='let']", message: 'core: no module-level mutable state' },
+        {
+          selector:
+            "VariableDeclaration[kind='let'][parent.type='Program'], ExportNamedDeclaration > VariableDeclaration[kind='let']",
+          message: 'core: no module-level mutable state',
+        },
         { selector: 'ClassDeclaration', message: 'core: data and functions' },
       ],
     },
   },
   {
-    files: ['src/core/**/*.ts', 'src/workers/**/*.ts'],
+    files: ['src/core/**/*.ts', 'src/workers/**/*.ts', 'src/formats/image/png-filters.ts'],
     rules: { '@typescript-eslint/no-non-null-assertion': 'off', '@typescript-eslint/restrict-plus-operands': 'off' },
   },
-  { files: ['**/*.tsx'], rules: { 'max-lines-per-function': ['error', { max: 140, skipBlankLines: true, skipComments: true }] } },
+  {
+    files: ['**/*.tsx'],
+    rules: { 'max-lines-per-function': ['error', { max: 140, skipBlankLines: true, skipComments: true }] },
+  },
   {
     files: ['**/*.test.ts', '**/*.test.tsx', '**/*.testing.ts', 'e2e/**'],
     rules: { 'max-lines-per-function': 'off', '@typescript-eslint/no-non-null-assertion': 'off' },

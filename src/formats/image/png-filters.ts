@@ -3,7 +3,8 @@ type Unfilter = (filtered: Uint8Array, above: Uint8Array, out: Uint8Array, back:
 
 /*
  * Source: PNG specification, second edition, 9.2. Bytes of one channel follow each other at the distance of a pixel: each
- * channel is gone through by itself, so that the byte before is at hand.
+ * channel is gone through by itself, so that the byte before is at hand, and four pixels at a time: a turn of the loop costs
+ * as much as a byte's own work.
  */
 
 const none: Unfilter = (filtered, _above, out) => {
@@ -14,26 +15,47 @@ const sub: Unfilter = (filtered, _above, out, back) => {
   const end = out.length;
   for (let channel = 0; channel < back; channel++) {
     let left = 0;
-    for (let i = channel; i < end; i += back) {
-      left = ((filtered[i + 1] ?? 0) + left) & 255;
-      out[i] = left;
+    let i = channel;
+    for (; i + 3 * back < end; i += 4 * back) {
+      out[i] = left += filtered[i + 1]!;
+      out[i + back] = left += filtered[i + back + 1]!;
+      out[i + 2 * back] = left += filtered[i + 2 * back + 1]!;
+      out[i + 3 * back] = left += filtered[i + 3 * back + 1]!;
+      left &= 255;
     }
+    for (; i < end; i += back) out[i] = left += filtered[i + 1]!;
   }
 };
 
 const up: Unfilter = (filtered, above, out) => {
   const end = out.length;
-  for (let i = 0; i < end; i++) out[i] = (filtered[i + 1] ?? 0) + (above[i] ?? 0);
+  const bytes = filtered.subarray(1);
+  let i = 0;
+  for (; i + 3 < end; i += 4) {
+    out[i] = bytes[i]! + above[i]!;
+    out[i + 1] = bytes[i + 1]! + above[i + 1]!;
+    out[i + 2] = bytes[i + 2]! + above[i + 2]!;
+    out[i + 3] = bytes[i + 3]! + above[i + 3]!;
+  }
+  for (; i < end; i++) out[i] = bytes[i]! + above[i]!;
 };
 
 const average: Unfilter = (filtered, above, out, back) => {
   const end = out.length;
+  const last = end - 3 * back;
   for (let channel = 0; channel < back; channel++) {
     let left = 0;
-    for (let i = channel; i < end; i += back) {
-      left = ((filtered[i + 1] ?? 0) + ((left + (above[i] ?? 0)) >> 1)) & 255;
-      out[i] = left;
+    let i = channel;
+    for (; i < last; i += 4 * back) {
+      const j = i + back;
+      const k = j + back;
+      const l = k + back;
+      out[i] = left = (filtered[i + 1]! + ((left + above[i]!) >> 1)) & 255;
+      out[j] = left = (filtered[j + 1]! + ((left + above[j]!) >> 1)) & 255;
+      out[k] = left = (filtered[k + 1]! + ((left + above[k]!) >> 1)) & 255;
+      out[l] = left = (filtered[l + 1]! + ((left + above[l]!) >> 1)) & 255;
     }
+    for (; i < end; i += back) out[i] = left = (filtered[i + 1]! + ((left + above[i]!) >> 1)) & 255;
   }
 };
 
@@ -52,8 +74,8 @@ const paeth: Unfilter = (filtered, above, out, back) => {
     let left = 0;
     let upperLeft = 0;
     for (let i = channel; i < end; i += back) {
-      const upper = above[i] ?? 0;
-      left = ((filtered[i + 1] ?? 0) + nearest(left, upper, upperLeft)) & 255;
+      const upper = above[i]!;
+      left = (filtered[i + 1]! + nearest(left, upper, upperLeft)) & 255;
       out[i] = left;
       upperLeft = upper;
     }

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { PrintSizeShape } from './print-size';
 import { METHODS_BY_HAND } from '@/core/reading/methods';
-import { SMALL_DISC_REACH_MM } from '@/core/target/disc';
+import { MOST_SCANS } from '@/core/scan/scan-result';
+import { SCAN_REACH_MM } from '@/core/target/coded-figure';
 import { CUT_LINES } from '@/core/shop/cut-lines';
 
 const Id = z.uuid();
@@ -88,7 +89,7 @@ export const SaveReadingList = z.object({
 export type SaveReadingListInput = z.input<typeof SaveReadingList>;
 
 /** As far as a disc can be measured, and no better than a scanner can be. */
-const DiscShift = z.number().min(-SMALL_DISC_REACH_MM).max(SMALL_DISC_REACH_MM);
+const DiscShift = z.number().min(-SCAN_REACH_MM).max(SCAN_REACH_MM);
 const ScanSd = z.number().min(1e-4).max(1);
 const SharedShift = z.number().min(-1).max(1);
 
@@ -108,7 +109,7 @@ export const SaveScan = z.object({
       }),
     )
     .min(1)
-    .max(8, 'at most eight scans'),
+    .max(MOST_SCANS, 'at most eight scans'),
   discs: z
     .array(
       z.object({

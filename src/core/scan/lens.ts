@@ -1,5 +1,6 @@
 import type { Affine, Point } from '../geometry/affine';
 import { leastSquares, matrix } from '../math/qr';
+import type { SeenPlace } from './affine-fit';
 import type { Pixel } from './gray';
 import { inView, type LocalView } from './local-view';
 
@@ -74,12 +75,6 @@ export function seemingMiddle(lens: Lens, at: Point, radiusMm: number): Point {
     polar.map((p) => p.radius),
   );
   return fit.ok ? { x: fit.value.parameters[1]!, y: fit.value.parameters[2]! } : { x: 0, y: 0 };
-}
-
-/** A place of the sheet and where it was seen. */
-export interface SeenPlace {
-  readonly at: Point;
-  readonly seen: Pixel;
 }
 
 /** Exact for four places, least squares for more, by the linear equations of the homography with its last entry 1; null when they do not tell it. */

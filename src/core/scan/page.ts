@@ -1,15 +1,7 @@
 import { apply, type Affine, type Point } from '../geometry/affine';
-import { leastSquares, matrix } from '../math/qr';
 import { seededRng } from '../math/random';
-import {
-  cameraLens,
-  homographyThrough,
-  placeOf,
-  scannerLens,
-  type Lens,
-  type PictureSize,
-  type SeenPlace,
-} from './lens';
+import { affineThrough, type SeenPlace } from './affine-fit';
+import { cameraLens, homographyThrough, placeOf, scannerLens, type Lens, type PictureSize } from './lens';
 import type { RingCode, SeenEllipse } from './ring-code';
 
 /** A figure of a sheet as it is expected: where it stands, how large it is and which word it carries. */
@@ -98,25 +90,11 @@ function nearOnes(
   return [...nearest.values()].map(({ match }) => match);
 }
 
-/** Least squares map of the matches' places; null when they lie on a line. */
-function affineOf(matches: readonly Match[]): Affine<'sheet', 'picture'> | null {
-  const design = matrix(matches.length, 3, (row, column) => {
-    const { x, y } = matches[row]!.expected.centre;
-    return column === 0 ? 1 : column === 1 ? x : y;
-  });
-  const across = leastSquares(
-    design,
-    matches.map((m) => m.disc.ellipse.centre.x),
-  );
-  const down = leastSquares(
-    design,
-    matches.map((m) => m.disc.ellipse.centre.y),
-  );
-  if (!across.ok || !down.ok) return null;
-  const [tx = NaN, xx = NaN, xy = NaN] = across.value.parameters;
-  const [ty = NaN, yx = NaN, yy = NaN] = down.value.parameters;
-  return { xx, xy, yx, yy, tx, ty };
-}
+const placeSeen = ({ disc, expected }: Match): SeenPlace => ({ at: expected.centre, seen: disc.ellipse.centre });
+
+/** Through the matches' places; null when they lie on a line. */
+const affineOf = (matches: readonly Match[]): Affine<'sheet', 'picture'> | null =>
+  affineThrough(matches.map(placeSeen))?.map ?? null;
 
 /**
  * The page that most read discs agree on: a similarity through every two of them, then an affine map through all that lie
@@ -157,8 +135,6 @@ const FOURS = 300;
 /** Before the lens is known, and with it, mm. */
 const UNBENT_MM = 8;
 const BENT_MM = 1.2;
-
-const placeSeen = ({ disc, expected }: Match): SeenPlace => ({ at: expected.centre, seen: disc.ellipse.centre });
 
 /** Matches that a view puts where they were seen, to so many mm. */
 function seenWithin(lens: Lens, matches: readonly Match[], nearMm: number): readonly Match[] {

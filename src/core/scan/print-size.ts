@@ -1,6 +1,7 @@
 import type { Point } from '../geometry/affine';
-import { leastSquares, matrix } from '../math/qr';
+import { leastSquares } from '../math/qr';
 import { fail, ok, type Result } from '../result';
+import { affineThrough, type SeenPlace } from './affine-fit';
 import { fromView } from './local-view';
 import type { DiscResult, ScanFigure } from './measured-figure';
 import type { ScanResult } from './scan-result';
@@ -44,14 +45,8 @@ interface Seen {
   readonly turnRad: number;
 }
 
-interface Place {
-  readonly at: Point;
-  /** Where the printed disc's middle is seen, y up. */
-  readonly seen: Point;
-}
-
-/** Middles of printed discs; of a sheet seen from behind with across turned about, so that it is as if seen from the front. */
-function placesOf({ discs, isMirrored }: ScanResult, figures: readonly ScanFigure[]): readonly Place[] {
+/** Middles of printed discs, seen with y up; of a sheet seen from behind with across turned about, so that it is as if seen from the front. */
+function placesOf({ discs, isMirrored }: ScanResult, figures: readonly ScanFigure[]): readonly SeenPlace[] {
   const side = isMirrored ? -1 : 1;
   return discs.flatMap(({ key, view, print, state }: DiscResult) => {
     const figure = figures.find((f) => f.key === key);
@@ -65,26 +60,14 @@ function placesOf({ discs, isMirrored }: ScanResult, figures: readonly ScanFigur
 function seenIn(scan: ScanResult, figures: readonly ScanFigure[]): Seen | null {
   const places = placesOf(scan, figures);
   if (places.length < LEAST_DISCS) return null;
-  const design = matrix(places.length, 3, (row, column) => {
-    const { x, y } = places[row]!.at;
-    return column === 0 ? 1 : column === 1 ? x : y;
-  });
-  const [across, up] = (['x', 'y'] as const).map((axis) =>
-    leastSquares(
-      design,
-      places.map(({ seen }) => seen[axis]),
-    ),
-  );
-  if (!across?.ok || !up?.ok) return null;
-  const [, xx, xy] = across.value.parameters;
-  const [, yx, yy] = up.value.parameters;
-  const right = { x: xx!, y: yx! };
-  const away = { x: xy!, y: yy! };
+  const fit = affineThrough(places);
+  if (!fit) return null;
+  const { map, squares, inverseNormal } = fit;
+  const right = { x: map.xx, y: map.yx };
+  const away = { x: map.xy, y: map.yy };
   // Squares of the sides, and their product: all that a turn leaves as it is.
   const [rr, aa, ra] = [dot(right, right), dot(away, away), dot(right, away)];
-  const squares = across.value.residualSumOfSquares + up.value.residualSumOfSquares;
   const scatter = squares / (2 * places.length - 6);
-  const { inverseNormal } = across.value;
   const variance = (scatter * (inverseNormal[4]! + inverseNormal[8]!)) / ((rr + aa) / 2);
   return {
     side: scan.isMirrored ? -1 : 1,

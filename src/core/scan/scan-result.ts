@@ -5,6 +5,9 @@ import type { GrayImage, Pixel } from './gray';
 import type { DiscResult, ScanFigure } from './measured-figure';
 import type { DecodedDisc } from './page';
 
+/** So many pictures are kept of one measuring. */
+export const MOST_SCANS = 8;
+
 /** A picture and what is looked for in it. */
 export interface ScanWork {
   readonly image: GrayImage;

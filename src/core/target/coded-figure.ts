@@ -19,6 +19,9 @@ export interface CodedFigure {
   readonly cutRadiusMm: number;
 }
 
+/** No coded figure shows a farther shift than this. */
+export const SCAN_REACH_MM = 3;
+
 const ofDisc = (disc: DiscFigure): CodedFigure => {
   const { setNo, spotNo, centre, codeNo, radiusMm, cut, holeRadiusMm } = disc;
   return {

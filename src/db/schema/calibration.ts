@@ -215,7 +215,7 @@ export const scanOriginal = pgTable(
     /** Its place among the scan's pictures, from 0. */
     no: integer().notNull(),
     fileName: text().notNull(),
-    format: text().notNull(),
+    format: text({ enum: ['png', 'jpeg', 'tiff'] }).notNull(),
     content: bytea().notNull(),
   },
   (t) => [

@@ -16,6 +16,7 @@ import {
 import { fail, ok, type Result } from '@/core/result';
 import { ROUGH_REACH_MM } from '@/core/target/block';
 import { COMB_REACH_MM, COMB_STEP_MM } from '@/core/target/comb';
+import { SCAN_REACH_MM } from '@/core/target/coded-figure';
 import { SMALL_DISC_REACH_MM } from '@/core/target/disc';
 import { LIFT_OFF_REACH_MM } from '@/core/target/lift-off';
 import type { Route } from '@/core/shop/words';
@@ -90,7 +91,7 @@ const REACH_MM: Readonly<Record<ReadingMethod, number>> = {
   rim: LIFT_OFF_REACH_MM,
   rim_back: LIFT_OFF_REACH_MM,
   rough: ROUGH_REACH_MM,
-  scan: SMALL_DISC_REACH_MM,
+  scan: SCAN_REACH_MM,
 };
 
 /** Whether the sheet has the figure that was looked at, and what it is called if not. */

@@ -54,6 +54,5 @@ export async function keptOriginal(
 ): Promise<KeptOriginal | null> {
   if (!(await findScanOf(database, calibrationId, scanId))) return null;
   const row = await findOriginal(database, scanId, no);
-  const format = row && imageFormatOf(row.content.subarray(0, 16));
-  return row && format ? { fileName: row.fileName, mediaType: TYPES[format], content: row.content } : null;
+  return row ? { fileName: row.fileName, mediaType: TYPES[row.format], content: row.content } : null;
 }

@@ -165,7 +165,7 @@ function loosePieces({ ink, cuts }: SheetPicture, { pageMm, condition }: GlassOr
   const pieces = rounds.map((cut, i) => {
     const { x, y } = places[i] ?? { x: 0, y: 0 };
     const [dx, dy] = [2 * (rng() - 0.5), 2 * (rng() - 0.5)];
-    const piece = pieceSvg({ id: i, cut, isScrap: isWorn && i === rounds.length - 1 }, ink, rng);
+    const piece = pieceSvg({ cut, id: i, isScrap: isWorn && i === rounds.length - 1 }, ink, rng);
     return `<g transform="translate(${x + dx} ${y + dy})">${piece}</g>`;
   });
   const torn = isWorn ? places.slice(-2, -1) : [];

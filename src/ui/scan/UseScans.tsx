@@ -6,6 +6,7 @@ import { v4 as uuid } from 'uuid';
 import type { SaveScanInput } from '@/contracts/inputs';
 import type { KeptPrintSize } from '@/contracts/print-size';
 import type { CombinedScans } from '@/core/scan/combine-scans';
+import { MOST_SCANS } from '@/core/scan/scan-result';
 import { isMeasured } from '@/core/scan/disc-measure';
 import { MM_PER_INCH } from '@/core/units/length';
 import { scanMeasured } from '@/server/actions/calibration';
@@ -49,9 +50,6 @@ function discsOf({ view, combined, leftOut }: Pick<Props, 'view' | 'combined' | 
     ];
   });
 }
-
-/** So many pictures are kept of one measuring. */
-const MOST_SCANS = 8;
 
 const measuredJobs = (jobs: readonly ScanJob[]): readonly ScanJob[] =>
   jobs.filter(({ measured }) => measured !== null).slice(0, MOST_SCANS);

@@ -10,6 +10,7 @@ import { currentSets, doneSets, type CalibrationRecord, type CutSet } from '@/se
 import { roughOf } from '@/server/services/rough';
 import type { FineMethod } from '@/core/reading/methods';
 import { COMB_REACH_MM } from '@/core/target/comb';
+import { SCAN_REACH_MM } from '@/core/target/coded-figure';
 import { SMALL_DISC_REACH_MM } from '@/core/target/disc';
 import { LIFT_OFF_REACH_MM } from '@/core/target/lift-off';
 import { WEDGE_REACH_MM } from '@/core/target/wedge';
@@ -126,7 +127,7 @@ const REACH_MM: Readonly<Record<FineMethod, number>> = {
   comb: COMB_REACH_MM,
   wall: SMALL_DISC_REACH_MM,
   rim: LIFT_OFF_REACH_MM,
-  scan: SMALL_DISC_REACH_MM,
+  scan: SCAN_REACH_MM,
 };
 
 /** A whole set of readings typed, pasted or dropped in. */

@@ -1,9 +1,18 @@
 import { z } from 'zod';
+import { MOST_SCANS } from '@/core/scan/scan-result';
 import { database } from '@/server/services/database';
 import { isLetIn } from '@/server/services/door-guard';
 import { keepOriginal, keptOriginal, MOST_ORIGINAL_BYTES, type OriginalPlace } from '@/server/services/scan-originals';
 
-const Place = z.object({ id: z.uuid(), scanId: z.uuid(), no: z.coerce.number().int().min(0).max(7) });
+const Place = z.object({
+  id: z.uuid(),
+  scanId: z.uuid(),
+  no: z.coerce
+    .number()
+    .int()
+    .min(0)
+    .max(MOST_SCANS - 1),
+});
 
 interface Context {
   readonly params: Promise<{ id: string; scanId: string; no: string }>;

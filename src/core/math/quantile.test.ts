@@ -1,7 +1,14 @@
 import { readFileSync } from 'node:fs';
 import normalOracle from '@stdlib/stats-base-dists-normal-quantile';
 import tOracle from '@stdlib/stats-base-dists-t-quantile';
-import { chiSquareQuantile, fisherQuantile, normalProbability, normalQuantile, studentQuantile } from './quantile';
+import {
+  chiSquareQuantile,
+  fisherQuantile,
+  normalProbability,
+  normalQuantile,
+  studentProbability,
+  studentQuantile,
+} from './quantile';
 
 interface Tables {
   t: { nu: number; p: number; t: number }[];
@@ -34,6 +41,11 @@ describe('quantiles against the @stdlib distributions', () => {
   it.each([1, 4, 12, 40])('Student t with %s degrees at several p', (nu) => {
     for (const p of [0.02, 0.4, 0.95, 0.995])
       expect(Math.abs(studentQuantile(p, nu) - tOracle(p, nu))).toBeLessThan(1e-8);
+  });
+  it('Student t probability is the quantile undone', () => {
+    for (const nu of [1, 3, 18, 200])
+      for (const p of [0.001, 0.3, 0.5, 0.975])
+        expect(studentProbability(studentQuantile(p, nu), nu)).toBeCloseTo(p, 11);
   });
   it('takes infinite degrees as the normal', () => {
     expect(studentQuantile(0.95, Infinity)).toBe(normalQuantile(0.95));

@@ -61,6 +61,12 @@ export function studentQuantile(p: number, degreesOfFreedom: number): number {
   return p < 0.5 ? -t : t;
 }
 
+/** Student t cumulative probability, nu > 0 degrees of freedom. */
+export function studentProbability(t: number, degreesOfFreedom: number): number {
+  const tail = regularisedBeta(degreesOfFreedom / (degreesOfFreedom + t * t), degreesOfFreedom / 2, 0.5) / 2;
+  return t < 0 ? tail : 1 - tail;
+}
+
 /** Chi-square quantile, 0 < p < 1. */
 export function chiSquareQuantile(p: number, degreesOfFreedom: number): number {
   return invertIncreasing((x) => regularisedGamma(degreesOfFreedom / 2, x / 2), p, [0, degreesOfFreedom]);

@@ -1,0 +1,115 @@
+import { matrix } from '../math/qr';
+import { seededRng, standardNormal, type Rng } from '../math/random';
+import { longestSection, steadyDrift, type SectionQuestion } from './section-length';
+import { believeSlip, LEAST_SLIP_SHARE, MOST_SLIP_SHARE, SHARE_POWER, type SlipBelief } from './slip-belief';
+
+const isLong = process.env.JEST_LONG === '1';
+
+/** A roll of which everything is known: its slip over one mm, and nothing else. */
+function knownRoll(slipSd: number): SlipBelief {
+  const fit = {
+    ...{ slipRatio: slipSd ** 2, coefficients: new Float64Array(2), inverseNormal: new Float64Array(4) },
+    ...{ degrees: 1e7, noiseVariance: 1, logLikelihood: 0 },
+    end: { atMm: 0, ofValues: 0, ofDesign: new Float64Array(2), variance: 0 },
+  };
+  return { stripMm: 1000, beliefs: [{ fit, weight: 1 }] };
+}
+
+const QUESTION: SectionQuestion = {
+  registration: { kind: 'origin', originSdMm: 0 },
+  toleranceMm: 0.3,
+  confidence: 0.95,
+  farthestMm: 4000,
+  rowAt: (atMm) => [1, atMm / 1000],
+  isCorrected: true,
+};
+
+describe('the longest section', () => {
+  // 95 % of the largest size of a random walk is 2.241 of its last step's deviation (two-sided reflection), of one that
+  // must come back 1.358 (Kolmogorov's distribution, 95 %).
+  it('by its origin alone, slip alone: (tolerance / 2.24 sigma)^2', () => {
+    const slipSd = 0.3 / 2.2414 / Math.sqrt(1000);
+    const { longestMm, isLimited } = longestSection(knownRoll(slipSd), QUESTION);
+    expect(isLimited).toBe(true);
+    expect(Math.abs(longestMm / 1000 - 1)).toBeLessThan(0.12);
+  });
+
+  it('between marks: (tolerance / 1.36 sigma)^2, 2.7 times as long', () => {
+    const slipSd = 0.3 / 1.3581 / Math.sqrt(1000);
+    const { longestMm } = longestSection(knownRoll(slipSd), {
+      ...QUESTION,
+      registration: { kind: 'both-ends', markSdMm: 0 },
+    });
+    expect(Math.abs(longestMm / 1000 - 1)).toBeLessThan(0.12);
+  });
+
+  it('start marks turn the section: the farther apart they are, the longer it may be', () => {
+    const lengths = [200, 400, 800].map(
+      (apartMm) =>
+        longestSection(knownRoll(1e-6), { ...QUESTION, registration: { kind: 'start-marks', apartMm, markSdMm: 0.03 } })
+          .longestMm,
+    );
+    expect(lengths[0]!).toBeLessThan(lengths[1]!);
+    expect(lengths[1]!).toBeLessThan(lengths[2]!);
+  });
+
+  it('nothing breaks it: as far as was looked, and said so; more slip than tolerance: none at all', () => {
+    expect(longestSection(knownRoll(1e-7), QUESTION)).toEqual({ longestMm: 4000, isLimited: false });
+    expect(longestSection(knownRoll(1), QUESTION).longestMm).toBe(0);
+  });
+
+  it('a steady drift that is not keyed in counts; keyed in it does not', () => {
+    const roll = knownRoll(1e-7);
+    const [known] = roll.beliefs;
+    const drifting = {
+      ...roll,
+      beliefs: [{ ...known!, fit: { ...known!.fit, coefficients: Float64Array.of(0, 0.2) } }],
+    };
+    const unsplit = longestSection(drifting, { ...QUESTION, isCorrected: false });
+    // 0.2 mm a metre reach 0.3 mm after 1.5 m.
+    expect(unsplit.longestMm).toBeGreaterThan(1470);
+    expect(unsplit.longestMm).toBeLessThan(1500);
+    expect(longestSection(drifting, QUESTION).isLimited).toBe(false);
+    expect([...steadyDrift(drifting)]).toEqual([0, 0.2]);
+  });
+
+  const NOISE_MM = 0.04;
+  const STEP_MM = 200;
+  function strip(rng: Rng, count: number) {
+    const [least, most] = [LEAST_SLIP_SHARE ** SHARE_POWER, MOST_SLIP_SHARE ** SHARE_POWER];
+    const share = (least + rng() * (most - least)) ** (1 / SHARE_POWER);
+    const at = Float64Array.from({ length: count }, (_, i) => (i + 1) * STEP_MM);
+    const slipSd = NOISE_MM * Math.sqrt(share / at.at(-1)!);
+    const coefficients = [0.1 * standardNormal(rng), 0.1 * standardNormal(rng)] as const;
+    let walk = 0;
+    const valuesMm = at.map((s) => {
+      walk += slipSd * Math.sqrt(STEP_MM) * standardNormal(rng);
+      return coefficients[0] + (coefficients[1] * s) / 1000 + walk + NOISE_MM * standardNormal(rng);
+    });
+    const design = matrix(count, 2, (i, column) => (column === 0 ? 1 : at[i]! / 1000));
+    return { series: { atMm: at, valuesMm, weights: new Float64Array(count).fill(1), design }, coefficients, slipSd };
+  }
+
+  const rolls = isLong ? 2000 : 200;
+  it(`${rolls} rolls: a section as long as is said keeps the tolerance as often as is said`, () => {
+    const rng = seededRng(11);
+    let kept = 0;
+    for (let trial = 0; trial < rolls; trial++) {
+      const { series, coefficients, slipSd } = strip(rng, 40);
+      const belief = believeSlip(series);
+      if (!belief.ok) throw new Error(belief.error.kind);
+      const { longestMm } = longestSection(belief.value, QUESTION, trial);
+      const known = steadyDrift(belief.value);
+      let [slip, isOut] = [0, false];
+      const stepMm = longestMm / 400;
+      for (let i = 1; i <= 400 && longestMm > 0; i++) {
+        slip += slipSd * Math.sqrt(stepMm) * standardNormal(rng);
+        const steady = coefficients[0] - known[0]! + ((coefficients[1] - known[1]!) * i * stepMm) / 1000;
+        isOut ||= Math.abs(steady + slip) > QUESTION.toleranceMm;
+      }
+      if (!isOut) kept++;
+    }
+    // 95 % less 1.5, and three standard deviations of so many trials.
+    expect(kept / rolls).toBeGreaterThan(0.935 - 3 * Math.sqrt((0.95 * 0.05) / rolls) * (isLong ? 0.5 : 1));
+  }, 900_000);
+});

@@ -15,6 +15,7 @@ import {
   MUPDF,
   POPPLER,
   POSTGRES,
+  STATSMODELS,
 } from './lib/packages.mjs';
 import { runShown } from './lib/run.mjs';
 import { main, say, stop } from './lib/say.mjs';
@@ -96,7 +97,7 @@ await main(async () => {
   if (mode !== 'short' && mode !== 'long') stop('Say which tests: npm test, or npm run test:long.');
   clearReports(mode);
   const needed = [POSTGRES, CHROMIUM, HP2XX, POPPLER, MUPDF, EZDXF];
-  await ensureDebianPackages(mode === 'long' ? [...needed, OPENCV] : needed);
+  await ensureDebianPackages(mode === 'long' ? [...needed, OPENCV, STATSMODELS] : needed);
   await ensureNodePackages();
   let total;
   if (mode === 'long') total = await long();

@@ -70,6 +70,10 @@ export const OPENCV = {
   name: 'python3-opencv',
   isThere: () => readdirSync('/usr/lib/python3/dist-packages').some((file) => file.startsWith('cv2')),
 };
+export const STATSMODELS = {
+  name: 'python3-statsmodels',
+  isThere: () => existsSync('/usr/lib/python3/dist-packages/statsmodels'),
+};
 export const POPPLER = { name: 'poppler-utils', isThere: () => onPath('pdftocairo') };
 
 const STATE = '.red-plumb';

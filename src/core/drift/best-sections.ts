@@ -1,0 +1,46 @@
+import { fail, ok, type Result } from '../result';
+
+/** What a section of so many rows costs and takes; index 0 is not used. */
+export interface SectionCosts {
+  /** Money: setting up, waste at both ends, pieces that the drift will spoil. Infinite where such a section is not allowed. */
+  readonly cost: readonly number[];
+}
+
+export interface SectionPlan {
+  /** Rows of each section, the longest first. */
+  readonly sections: readonly number[];
+  readonly cost: number;
+}
+
+export interface NoPlan {
+  readonly kind: 'no-section-allowed';
+}
+
+/** From the best choice for every number of rows back to the sections it is made of. */
+function sectionsOf(last: Int32Array, rows: number): readonly number[] {
+  const sections: number[] = [];
+  for (let left = rows; left > 0; left -= last[left]!) sections.push(last[left]!);
+  return sections.sort((a, b) => b - a);
+}
+
+/**
+ * The cheapest way to cut a run of whole rows into sections, exact: the best for n rows is the best for n - k and one
+ * section of k, whatever k.
+ * Source: dynamic programming over the number of rows (Bellman), textbook.
+ * @param rows rows of the run, 1 and more. @param costs of sections of 1, 2, ... rows, as many as may stand in one.
+ */
+export function bestSections(rows: number, { cost }: SectionCosts): Result<SectionPlan, NoPlan> {
+  const most = cost.length - 1;
+  const best = new Float64Array(rows + 1).fill(Infinity);
+  const last = new Int32Array(rows + 1);
+  best[0] = 0;
+  for (let n = 1; n <= rows; n++)
+    for (let k = 1; k <= most && k <= n; k++) {
+      const sum = best[n - k]! + cost[k]!;
+      if (sum >= best[n]!) continue;
+      best[n] = sum;
+      last[n] = k;
+    }
+  if (!Number.isFinite(best[rows]!)) return fail({ kind: 'no-section-allowed' });
+  return ok({ sections: sectionsOf(last, rows), cost: best[rows]! });
+}

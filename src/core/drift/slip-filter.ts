@@ -44,48 +44,55 @@ export interface SlipState {
   readonly variance: number;
 }
 
-/** The filter's states, one row a reading: of the values, then of every column of the design. */
+/** What the filter leaves: readings less what was foretold of them, each over its own standard deviation, and its last state. */
 interface Filtered {
+  readonly values: Float64Array;
+  readonly design: Matrix;
+  readonly logDeterminant: number;
+  readonly end: SlipState;
+}
+
+/** States after each reading, one row each: of the values, then of every column of the design. */
+interface States {
   readonly means: Matrix;
   readonly variances: Float64Array;
-  /** Readings less what was foretold of them, each over its own standard deviation: values and design. */
-  readonly whitened: Matrix;
-  readonly logDeterminant: number;
 }
 
 /**
  * Kalman's filter for a random walk from 0 at the origin, run on the values and on every column of the design at once, so
  * that coefficients of which nothing is known beforehand come out of least squares afterwards.
  * Source: de Jong, The diffuse Kalman filter, Annals of Statistics 19 (1991), from memory.
+ * @param kept takes the states on the way, where they are wanted.
  */
-function filtered({ atMm, valuesMm, weights, design }: StationSeries, slipRatio: number): Filtered {
+function filtered({ atMm, valuesMm, weights, design }: StationSeries, slipRatio: number, kept?: States): Filtered {
   const n = valuesMm.length;
-  const width = design.columns + 1;
-  const means = matrix(n, width);
-  const whitened = matrix(n, width);
-  const variances = new Float64Array(n);
-  const state = new Float64Array(width);
-  let variance = 0;
-  let logDeterminant = 0;
-  let from = 0;
-  for (let i = 0; i < n; i++) {
+  const { columns, data } = design;
+  const values = new Float64Array(n);
+  const whitened = new Float64Array(n * columns);
+  const ofDesign = new Float64Array(columns);
+  let [ofValues, variance, logDeterminant, from] = [0, 0, 0, 0];
+  for (let i = 0, at = 0; i < n; i++) {
     variance += slipRatio * (atMm[i]! - from);
     from = atMm[i]!;
     const whole = variance + weights[i]!;
     const gain = variance / whole;
     const scale = 1 / Math.sqrt(whole);
     logDeterminant += Math.log(whole);
-    for (let k = 0, at = i * width; k < width; k++, at++) {
-      const read = k === 0 ? valuesMm[i]! : design.data[i * design.columns + k - 1]!;
-      const innovation = read - state[k]!;
-      whitened.data[at] = innovation * scale;
-      state[k]! += gain * innovation;
-      means.data[at] = state[k]!;
+    const innovation = valuesMm[i]! - ofValues;
+    values[i] = innovation * scale;
+    ofValues += gain * innovation;
+    for (let k = 0; k < columns; k++, at++) {
+      const left = data[at]! - ofDesign[k]!;
+      whitened[at] = left * scale;
+      ofDesign[k]! += gain * left;
     }
     variance *= 1 - gain;
-    variances[i] = variance;
+    if (!kept) continue;
+    kept.variances[i] = variance;
+    kept.means.data.set([ofValues, ...ofDesign], i * (columns + 1));
   }
-  return { means, variances, whitened, logDeterminant };
+  const end = { atMm: from, ofValues, ofDesign, variance };
+  return { values, design: { rows: n, columns, data: whitened }, logDeterminant, end };
 }
 
 /** Logarithm of a covariance's determinant. */
@@ -96,37 +103,6 @@ function logDeterminantOf(covariance: Float64Array, n: number): number {
   return sum;
 }
 
-function stateAt({ means, variances }: Pick<Filtered, 'means' | 'variances'>, i: number, atMm: number): SlipState {
-  const { columns, data } = means;
-  const ofDesign = data.slice(i * columns + 1, (i + 1) * columns);
-  return { atMm, ofValues: data[i * columns]!, ofDesign, variance: variances[i]! };
-}
-
-function fitOf(series: StationSeries, slipRatio: number, run: Filtered): Result<SlipFit, LeastSquaresError> {
-  const n = series.valuesMm.length;
-  const columns = series.design.columns;
-  const width = columns + 1;
-  const { data } = run.whitened;
-  const solved = leastSquares(
-    matrix(n, columns, (row, column) => data[row * width + column + 1]!),
-    Float64Array.from({ length: n }, (_, row) => data[row * width]!),
-  );
-  if (!solved.ok) return solved;
-  const { parameters, inverseNormal, residualSumOfSquares } = solved.value;
-  const degrees = n - columns;
-  const noiseVariance = residualSumOfSquares / degrees;
-  const logLikelihood =
-    -(
-      degrees * (Math.log(2 * Math.PI * noiseVariance) + 1) +
-      run.logDeterminant -
-      logDeterminantOf(inverseNormal, columns)
-    ) / 2;
-  return ok({
-    ...{ slipRatio, coefficients: parameters, inverseNormal, degrees, noiseVariance, logLikelihood },
-    end: stateAt(run, n - 1, series.atMm[n - 1]!),
-  });
-}
-
 /**
  * Steady drift by generalised least squares where a slip walks at random between the stations, for a known ratio of slip to
  * noise. The likelihood is the restricted one, without the term of the design alone, so that it compares ratios of one
@@ -134,18 +110,29 @@ function fitOf(series: StationSeries, slipRatio: number, run: Filtered): Result<
  * @param slipRatio slip's variance a mm over the noise's variance, 0 and more.
  * @returns `too-few-rows` or `rank-deficient` where the stations do not tell the coefficients.
  */
-export const fitSlip = (series: StationSeries, slipRatio: number): Result<SlipFit, LeastSquaresError> =>
-  fitOf(series, slipRatio, filtered(series, slipRatio));
+export function fitSlip(series: StationSeries, slipRatio: number): Result<SlipFit, LeastSquaresError> {
+  const { values, design, logDeterminant, end } = filtered(series, slipRatio);
+  const solved = leastSquares(design, values);
+  if (!solved.ok) return solved;
+  const { parameters: coefficients, inverseNormal, residualSumOfSquares } = solved.value;
+  const degrees = design.rows - design.columns;
+  const noiseVariance = residualSumOfSquares / degrees;
+  const logs = logDeterminant - logDeterminantOf(inverseNormal, design.columns);
+  const logLikelihood = -(degrees * (Math.log(2 * Math.PI * noiseVariance) + 1) + logs) / 2;
+  return ok({ slipRatio, coefficients, inverseNormal, degrees, noiseVariance, logLikelihood, end });
+}
 
 /**
  * The slip at every reading's place, told by all readings before and after it.
  * Source: Rauch, Tung and Striebel (1965), on the values and the design alike, from memory.
  */
 export function smoothSlip(series: StationSeries, slipRatio: number): readonly SlipState[] {
-  const run = filtered(series, slipRatio);
-  const { means, variances } = run;
-  const { columns, data } = means;
-  const n = variances.length;
+  const n = series.valuesMm.length;
+  const columns = series.design.columns + 1;
+  const means = matrix(n, columns);
+  const variances = new Float64Array(n);
+  filtered(series, slipRatio, { means, variances });
+  const { data } = means;
   for (let i = n - 2; i >= 0; i--) {
     const foretold = variances[i]! + slipRatio * (series.atMm[i + 1]! - series.atMm[i]!);
     if (foretold === 0) continue;
@@ -153,5 +140,10 @@ export function smoothSlip(series: StationSeries, slipRatio: number): readonly S
     for (let k = 0, at = i * columns; k < columns; k++, at++) data[at]! += gain * (data[at + columns]! - data[at]!);
     variances[i]! += gain * gain * (variances[i + 1]! - foretold);
   }
-  return Array.from({ length: n }, (_, i) => stateAt(run, i, series.atMm[i]!));
+  return Array.from({ length: n }, (_, i) => ({
+    atMm: series.atMm[i]!,
+    ofValues: data[i * columns]!,
+    ofDesign: data.slice(i * columns + 1, (i + 1) * columns),
+    variance: variances[i]!,
+  }));
 }

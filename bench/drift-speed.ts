@@ -1,0 +1,83 @@
+/** Speed of the arithmetic of rolls: the filter against statsmodels on the same stations, sections of a long run. Part of `npm run bench`. */
+import { spawnSync } from 'node:child_process';
+import { bestSections } from '../src/core/drift/best-sections';
+import { fitSlip, type StationSeries } from '../src/core/drift/slip-filter';
+import { matrix } from '../src/core/math/qr';
+import { seededRng, standardNormal } from '../src/core/math/random';
+
+const STATIONS = 100_000;
+const STEP_MM = 250;
+const RATIO = 1e-4;
+
+const print = (line: string): void => {
+  process.stdout.write(`${line}\n`);
+};
+
+function bestMs(rounds: number, work: () => unknown): number {
+  let best = Infinity;
+  for (let i = 0; i < rounds; i++) {
+    const from = performance.now();
+    work();
+    best = Math.min(best, performance.now() - from);
+  }
+  return best;
+}
+
+function stations(): StationSeries {
+  const rng = seededRng(5);
+  const atMm = Float64Array.from({ length: STATIONS }, (_, i) => (i + 1) * STEP_MM);
+  const valuesMm = atMm.map((s) => 0.2 + (0.01 * s) / 1e6 + 0.05 * standardNormal(rng));
+  const design = matrix(STATIONS, 2, (row, column) => (column === 0 ? 1 : ((row + 1) * STEP_MM) / 1e6));
+  return { atMm, valuesMm, weights: new Float64Array(STATIONS).fill(1), design };
+}
+
+/** The same filter with a diffuse start; only filtering is timed. */
+const STATSMODELS = `
+import json, sys, time, numpy as np
+from statsmodels.tsa.statespace.kalman_filter import KalmanFilter
+from statsmodels.tsa.statespace.initialization import Initialization
+q = json.load(sys.stdin)
+y = np.array(q['values']); n = len(y); s = (np.arange(n) + 1) * q['step'] / 1e6
+m = KalmanFilter(k_endog=1, k_states=3, k_posdef=1)
+m.bind(y.reshape(1, -1))
+m['design'] = np.stack([np.ones(n), np.ones(n), s]).reshape(1, 3, n)
+m['transition'] = np.eye(3)
+m['selection'] = np.eye(3)[:, :1]
+m['obs_cov'] = [[1.0]]
+m['state_cov'] = [[q['ratio'] * q['step']]]
+start = Initialization(3)
+start.set(0, 'known', constant=[0], stationary_cov=[[q['ratio'] * q['step']]])
+start.set(1, 'diffuse'); start.set(2, 'diffuse')
+m.initialize(start)
+best = 1e9
+for _ in range(3):
+    t = time.perf_counter(); m.loglike(); best = min(best, time.perf_counter() - t)
+print(json.dumps(best * 1e3))
+`;
+
+function statsmodelsMs({ valuesMm }: StationSeries): number {
+  const input = JSON.stringify({ values: [...valuesMm], step: STEP_MM, ratio: RATIO });
+  const done = spawnSync('/usr/bin/python3', ['-c', STATSMODELS], { input, encoding: 'utf8', maxBuffer: 1e8 });
+  if (done.status !== 0) throw new Error(done.stderr.slice(-500));
+  return JSON.parse(done.stdout) as number;
+}
+
+const line = (name: string, ms: number, reference: string, referenceMs: number): void => {
+  print(
+    `${name.padEnd(46)}${ms.toFixed(1).padStart(10)} ms${referenceMs.toFixed(1).padStart(12)} ms ${reference.padEnd(26)}${(ms / referenceMs).toFixed(2).padStart(8)}`,
+  );
+};
+
+const series = stations();
+line(
+  'drift and slip of 1e5 stations',
+  bestMs(9, () => fitSlip(series, RATIO)),
+  "statsmodels' filter",
+  statsmodelsMs(series),
+);
+const cost = Array.from({ length: 61 }, (_, k) => 40 + 0.02 * k ** 2);
+print(
+  `cheapest sections of 1e5 rows, up to 60 in each${bestMs(5, () => bestSections(100_000, { cost }))
+    .toFixed(1)
+    .padStart(9)} ms`,
+);

@@ -29,6 +29,16 @@ test('/api/v1 describes itself, and answers each question it describes', async (
   expect(refs.length).toBeGreaterThan(5);
   for (const name of refs) expect(Object.keys(description.components.schemas)).toContain(name);
   const file = { text: 'IN;SP1;PU400,400;PD800,400;' };
+  // A feed of 0.4 mm a metre, read left and right of ten stations.
+  const stations = Array.from({ length: 20 }, (_, i) => {
+    const atMm = 500 * (1 + Math.floor(i / 2));
+    return {
+      atMm,
+      asideMm: i % 2 === 0 ? -300 : 300,
+      acrossMm: 0.02 * Math.cos(i),
+      alongMm: 0.0004 * atMm + 0.02 * Math.sin(3 * i),
+    };
+  });
   const questions: Readonly<Record<string, object>> = {
     fit: { ...AREA, readings },
     verdict: { ...AREA, readings },
@@ -41,6 +51,7 @@ test('/api/v1 describes itself, and answers each question it describes', async (
         { id: 'X', actsOn: 'offset_across', unit: 'mm', step: 0.1, minValue: -5, maxValue: 5, sense: 1, value: 0 },
       ],
     },
+    roll: { stations, toleranceMm: 0.3, registration: { kind: 'origin', originSdMm: 0.03 } },
     drawing: { file },
     'corrected-file': { file, cut: ['pen 1'], error: { offsetAcrossMm: 0.5 }, centre: { xMm: 0, yMm: 0 } },
   };
@@ -56,6 +67,9 @@ test('/api/v1 describes itself, and answers each question it describes', async (
     answers[name] = (await answer.json()) as Record<string, unknown>;
   }
   expect(answers.verdict?.verdict).toBe(answers.fit?.verdict);
+  const { along } = answers.roll as { along: { perMetreMm: { low: number; high: number } } };
+  expect(along.perMetreMm.low).toBeLessThan(0.4);
+  expect(along.perMetreMm.high).toBeGreaterThan(0.4);
   expect(answers.settings?.settings).toMatchObject([{ id: 'X', after: -0.5 }]);
   expect(answers['corrected-file']?.file).toEqual({ text: 'IN;SP1;PU380,400;PD780,400;' });
 });

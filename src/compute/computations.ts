@@ -1,8 +1,16 @@
 import type { z } from 'zod';
-import { ComputeBorder, ComputeCorrectedFile, ComputeFit, ComputeSettings, ComputeSurvey } from '@/contracts/compute';
+import {
+  ComputeBorder,
+  ComputeCorrectedFile,
+  ComputeFit,
+  ComputeRoll,
+  ComputeSettings,
+  ComputeSurvey,
+} from '@/contracts/compute';
 import type { Result } from '@/core/result';
 import { computeBorder, computeFit, computeVerdict } from './appraisal';
 import { computeCorrectedFile, computeSurvey } from './cut-file';
+import { computeRoll } from './roll';
 import { computeSettings } from './settings';
 
 /** One thing that can be computed without shop or database: by a command line, or under /api/v1. */
@@ -53,6 +61,7 @@ export const COMPUTATIONS = {
   verdict: computation('Readings to verdict: the constant error and the next job', ComputeFit, computeVerdict),
   border: computation('The border or bleed that hides the error of a share of jobs', ComputeBorder, computeBorder),
   settings: computation('Which values to key in for an error map', ComputeSettings, computeSettings),
+  roll: computation('Stations along a roll to drift, sections and rows', ComputeRoll, computeRoll),
   drawing: computation('Colours, pens and layers of a cut file', ComputeSurvey, computeSurvey),
   'corrected-file': computation('A cut file with its cut lines moved', ComputeCorrectedFile, computeCorrectedFile),
 } as const satisfies Readonly<Record<string, Computation>>;

@@ -111,6 +111,52 @@ export const ComputeSettings = z
   .meta({ id: 'SettingsQuestion' });
 export type ComputeSettingsInput = z.infer<typeof ComputeSettings>;
 
+const MarkSd = z.number().min(0).max(10);
+const Registration = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('origin'), originSdMm: MarkSd }),
+  z.object({ kind: z.literal('start-marks'), apartMm: z.number().min(1).max(1e5), markSdMm: MarkSd }),
+  z.object({ kind: z.literal('both-ends'), markSdMm: MarkSd }),
+]);
+
+/** Stations along a roll: the cut against the print at places to the left and right of its middle. */
+export const ComputeRoll = z
+  .object({
+    stations: z
+      .array(
+        z.object({
+          atMm: z.number().min(0).max(1e6).meta({ description: 'Way from the registered origin along the roll.' }),
+          asideMm: z.number().min(-1e4).max(1e4).meta({ description: 'Sideways from the middle, right is plus.' }),
+          acrossMm: z.number().min(-1e3).max(1e3),
+          alongMm: z.number().min(-1e3).max(1e3),
+        }),
+      )
+      .max(2000),
+    toleranceMm: z.number().positive().max(100),
+    confidence: z.number().min(0.5, 'from 0.5').max(0.999, 'to 0.999').default(0.95),
+    registration: Registration.meta({ description: 'What the machine reads where a section begins and ends.' }),
+    isCorrected: z
+      .boolean()
+      .default(true)
+      .meta({ description: 'Whether the steady drift that is found will be keyed in.' }),
+    farthestMm: z
+      .number()
+      .positive()
+      .max(1e6)
+      .optional()
+      .meta({ description: 'As far as sections are looked at: the run, or twice the strip.' }),
+    run: z
+      .object({
+        copies: z.number().int().min(1).max(1e7),
+        itemWidthMm: z.number().positive().max(1e4),
+        itemLengthMm: z.number().positive().max(1e5),
+        gapMm: z.number().min(0).max(1e4),
+        printableWidthMm: z.number().positive().max(1e5),
+      })
+      .optional(),
+  })
+  .meta({ id: 'RollQuestion' });
+export type ComputeRollInput = z.infer<typeof ComputeRoll>;
+
 /** 64 MiB in base64. */
 const LONGEST_FILE = 90_000_000;
 const File = z

@@ -1,0 +1,46 @@
+import { COMPUTATIONS } from './computations';
+
+function answer(question: unknown): object {
+  const answered = COMPUTATIONS.roll.run(question);
+  if (!answered.parsed || !answered.result.ok) throw new Error(JSON.stringify(answered));
+  return answered.result.value;
+}
+
+it('stations along a roll: drift, the longest section, and fifty copies in rows of it', () => {
+  const stations = Array.from({ length: 20 }, (_, i) => (i + 1) * 400).flatMap((atMm, i) =>
+    [-300, 300].map((asideMm, k) => ({
+      atMm,
+      asideMm,
+      acrossMm: 0.1 + 0.00002 * atMm + 0.01 * Math.cos(7 * i + k),
+      alongMm: -0.2 + 0.0004 * atMm + 0.01 * Math.sin(5 * i + 2 * k),
+    })),
+  );
+  const question = {
+    ...{ stations, toleranceMm: 0.3, registration: { kind: 'origin', originSdMm: 0.03 } },
+    run: { copies: 50, itemWidthMm: 190, itemLengthMm: 271.27, gapMm: 4, printableWidthMm: 600 },
+  };
+  const out = answer(question);
+  const { along, section, rows, unsplit } = out as {
+    along: { perMetreMm: { value: number; low: number; high: number } };
+    section: { longestMm: number; isBeyondStrip: boolean };
+    rows: { rowsPerSection: number; sections: number; typedMm: number };
+    unsplit: { errorMm: { along: number } };
+  };
+  expect(along.perMetreMm.value).toBeCloseTo(0.4, 1);
+  expect(along.perMetreMm.low).toBeLessThan(0.4);
+  expect(along.perMetreMm.high).toBeGreaterThan(0.4);
+  // Nothing keyed in, 0.4 mm a metre are 6 mm after 16 m.
+  expect(unsplit.errorMm.along).toBeGreaterThan(5);
+  expect(section.longestMm).toBeGreaterThan(1000);
+  expect(rows.rowsPerSection * 271.27).toBeLessThan(section.longestMm);
+  expect(rows.sections).toBe(Math.ceil(50 / (3 * rows.rowsPerSection)));
+  const { section: short } = answer({ ...question, isCorrected: false }) as { section: { longestMm: number } };
+  // 0.4 mm a metre from -0.2 mm on reach 0.3 mm after 1.25 m.
+  expect(short.longestMm).toBeLessThan(1250);
+  expect(COMPUTATIONS.roll.run({ ...question, stations: stations.slice(0, 4) })).toMatchObject({
+    result: { error: { kind: 'too-few-readings' } },
+  });
+  const narrow = { ...question, run: { ...question.run, printableWidthMm: 100 } };
+  expect(COMPUTATIONS.roll.run(narrow)).toMatchObject({ result: { error: { kind: 'too-wide' } } });
+  expect(COMPUTATIONS.roll.run({ ...question, toleranceMm: 0 })).toMatchObject({ parsed: false });
+});

@@ -1,4 +1,5 @@
-import { fromBlob, type GeoTIFFImage } from 'geotiff';
+import { fromBlob, getDecoder, type GeoTIFFImage } from 'geotiff';
+import type { GrayImage } from '@/core/scan/gray';
 import { fail, ok } from '@/core/result';
 import { grayOf, problem, tooManyPixels, type ReadImage, type ReadImageOptions } from './gray-image';
 
@@ -11,7 +12,8 @@ const RGB = 2;
 const PALETTE = 3;
 const INKS = 5;
 /** None, LZW, JPEG (refused by its colours), deflate under both numbers, PackBits. Source: TIFF 6.0 and its technical notes. */
-const PACKINGS: ReadonlySet<number> = new Set([1, 5, 7, 8, 32946, 32773]);
+const JPEG = 7;
+const PACKINGS: ReadonlySet<number> = new Set([1, 5, JPEG, 8, 32946, 32773]);
 
 interface Kind {
   readonly photometric: number;
@@ -31,17 +33,22 @@ async function kindOf(image: GeoTIFFImage): Promise<Kind> {
   return { photometric, samples: image.getSamplesPerPixel(), bits: image.getBitsPerSample(0), palette, packing };
 }
 
-/** How a strip of interleaved samples becomes gray. */
-function toGray(kind: Kind, strip: ArrayLike<number>, out: Uint8Array): void {
-  const { photometric, samples, bits, palette } = kind;
-  const scale = 255 / (2 ** bits - 1);
+/** How interleaved samples become gray, as many pixels as `out` takes. */
+type ToGray = (samples: ArrayLike<number>, out: Uint8Array) => void;
+
+function grayer(kind: Kind): ToGray {
+  const { photometric, samples: step, bits, palette } = kind;
   if (photometric === RGB) {
-    for (let x = 0, i = 0; x < out.length; x++, i += samples)
-      out[x] = grayOf(strip[i] ?? 0, strip[i + 1] ?? 0, strip[i + 2] ?? 0) * scale + 0.5;
-  } else {
-    const levels = levelsOf(kind, palette);
-    for (let x = 0, i = 0; x < out.length; x++, i += samples) out[x] = levels[strip[i] ?? 0] ?? 0;
+    const scale = 255 / (2 ** bits - 1);
+    return (samples, out) => {
+      for (let x = 0, i = 0; x < out.length; x++, i += step)
+        out[x] = grayOf(samples[i] ?? 0, samples[i + 1] ?? 0, samples[i + 2] ?? 0) * scale + 0.5;
+    };
   }
+  const levels = levelsOf(kind, palette);
+  return (samples, out) => {
+    for (let x = 0, i = 0; x < out.length; x++, i += step) out[x] = levels[samples[i] ?? 0] ?? 0;
+  };
 }
 
 /** Brightness of every value that one sample may have. */
@@ -83,6 +90,85 @@ function refusal(image: GeoTIFFImage, { photometric, bits, packing }: Kind): Rea
 
 const MOST_BLOCK_BYTES = 150e6;
 
+interface Opened {
+  readonly image: GeoTIFFImage;
+  readonly kind: Kind;
+  readonly toGray: ToGray;
+  readonly gray: GrayImage;
+}
+
+/** Samples of eight bits that lie together are taken from the decoded blocks as they are; anything else goes sample by sample. */
+const isPlain = (image: GeoTIFFImage, { bits, packing }: Kind): boolean =>
+  bits === 8 && packing !== JPEG && image.planarConfiguration === 1;
+
+async function decoderOf(image: GeoTIFFImage, { packing, samples, bits }: Kind) {
+  const directory = image.getFileDirectory();
+  return getDecoder(packing, {
+    tileWidth: image.getTileWidth(),
+    tileHeight: image.getTileHeight(),
+    planarConfiguration: image.planarConfiguration,
+    bitsPerSample: new Array<number>(samples).fill(bits),
+    predictor: directory.hasTag('Predictor') ? Number(await directory.loadValue('Predictor')) : 1,
+  });
+}
+
+/** One decoded strip or tile turned to gray where it belongs. */
+function placeBlock(
+  { image, kind, toGray, gray }: Opened,
+  block: { x: number; y: number; data: ArrayBufferLike },
+): void {
+  const tileWidth = image.getTileWidth();
+  const [left, top] = [block.x * tileWidth, block.y * image.getTileHeight()];
+  const [width, rows] = [
+    Math.min(tileWidth, gray.width - left),
+    Math.min(image.getBlockHeight(block.y), gray.height - top),
+  ];
+  const bytes = new Uint8Array(block.data);
+  const rowBytes = tileWidth * kind.samples;
+  if (bytes.length < (rows - 1) * rowBytes + width * kind.samples) throw new Error(DAMAGED);
+  for (let row = 0; row < rows; row++) {
+    const from = (top + row) * gray.width + left;
+    toGray(bytes.subarray(row * rowBytes), gray.data.subarray(from, from + width));
+  }
+}
+
+/** Reads rows of blocks, those of one strip of the picture at a time. */
+async function readBlocks(opened: Opened, onRows: Required<ReadImageOptions>['onRows']): Promise<void> {
+  const { image, kind, gray } = opened;
+  const decoder = await decoderOf(image, kind);
+  const across = Math.ceil(gray.width / image.getTileWidth());
+  const blockRows = blocksAtOnce(image);
+  const down = Math.ceil(gray.height / image.getTileHeight());
+  for (let first = 0; first < down; first += blockRows) {
+    const last = Math.min(down, first + blockRows);
+    const places = Array.from(
+      { length: (last - first) * across },
+      (_, i) => [i % across, first + Math.floor(i / across)] as const,
+    );
+    await Promise.all(
+      places.map(async ([x, y]) => {
+        placeBlock(opened, await image.getTileOrStrip(x, y, 0, decoder));
+      }),
+    );
+    onRows(gray, Math.min(gray.height, last * image.getTileHeight()));
+  }
+}
+
+/** Reads by the package's own way, one sample at a time. */
+async function readSamples(
+  { image, toGray, gray }: Opened,
+  onRows: Required<ReadImageOptions>['onRows'],
+): Promise<void> {
+  const { width, height } = gray;
+  const rows = stripRows(image);
+  for (let top = 0; top < height; top += rows) {
+    const bottom = Math.min(height, top + rows);
+    const strip = await image.readRasters({ window: [0, top, width, bottom], interleave: true });
+    toGray(strip, gray.data.subarray(top * width, bottom * width));
+    onRows(gray, bottom);
+  }
+}
+
 /** Reads a TIFF in strips: no more than the gray picture and one strip are held. The first picture of several counts. */
 export async function readTiff(file: Blob, { onRows = () => undefined }: ReadImageOptions): Promise<ReadImage> {
   try {
@@ -94,13 +180,8 @@ export async function readTiff(file: Blob, { onRows = () => undefined }: ReadIma
     const [width, height] = [image.getWidth(), image.getHeight()];
     if (width * height === 0) return problem('damaged', DAMAGED);
     const gray = { width, height, data: new Uint8Array(width * height) };
-    const rows = stripRows(image);
-    for (let top = 0; top < height; top += rows) {
-      const bottom = Math.min(height, top + rows);
-      const strip = await image.readRasters({ window: [0, top, width, bottom], interleave: true });
-      toGray(kind, strip, gray.data.subarray(top * width, bottom * width));
-      onRows(gray, bottom);
-    }
+    const opened = { image, kind, gray, toGray: grayer(kind) };
+    await (isPlain(image, kind) ? readBlocks(opened, onRows) : readSamples(opened, onRows));
     return ok(gray);
   } catch {
     return problem('damaged', DAMAGED);
@@ -109,8 +190,9 @@ export async function readTiff(file: Blob, { onRows = () => undefined }: ReadIma
 
 const DAMAGED = 'The TIFF is damaged or was not copied whole. Save it again.';
 
+/** Rows of blocks in one strip of the picture. */
+const blocksAtOnce = (image: GeoTIFFImage): number =>
+  Math.max(1, Math.floor(STRIP_PIXELS / image.getWidth() / Math.max(1, image.getBlockHeight(0))));
+
 /** Whole blocks of rows, so that none is decoded twice. */
-function stripRows(image: GeoTIFFImage): number {
-  const block = Math.max(1, image.getBlockHeight(0));
-  return block * Math.max(1, Math.floor(STRIP_PIXELS / image.getWidth() / block));
-}
+const stripRows = (image: GeoTIFFImage): number => Math.max(1, image.getBlockHeight(0)) * blocksAtOnce(image);

@@ -4,24 +4,11 @@ import { bestSections } from '../src/core/drift/best-sections';
 import { fitSlip, type StationSeries } from '../src/core/drift/slip-filter';
 import { matrix } from '../src/core/math/qr';
 import { seededRng, standardNormal } from '../src/core/math/random';
+import { bestMs, line, print } from './timing';
 
 const STATIONS = 100_000;
 const STEP_MM = 250;
 const RATIO = 1e-4;
-
-const print = (line: string): void => {
-  process.stdout.write(`${line}\n`);
-};
-
-function bestMs(rounds: number, work: () => unknown): number {
-  let best = Infinity;
-  for (let i = 0; i < rounds; i++) {
-    const from = performance.now();
-    work();
-    best = Math.min(best, performance.now() - from);
-  }
-  return best;
-}
 
 function stations(): StationSeries {
   const rng = seededRng(5);
@@ -61,12 +48,6 @@ function statsmodelsMs({ valuesMm }: StationSeries): number {
   if (done.status !== 0) throw new Error(done.stderr.slice(-500));
   return JSON.parse(done.stdout) as number;
 }
-
-const line = (name: string, ms: number, reference: string, referenceMs: number): void => {
-  print(
-    `${name.padEnd(46)}${ms.toFixed(1).padStart(10)} ms${referenceMs.toFixed(1).padStart(12)} ms ${reference.padEnd(26)}${(ms / referenceMs).toFixed(2).padStart(8)}`,
-  );
-};
 
 const series = stations();
 line(

@@ -7,6 +7,7 @@ import { spawnSync } from 'node:child_process';
 import { rmSync } from 'node:fs';
 import { benchBrowser, type BenchBrowser } from './scan/browser';
 import { folder, writeLargest, writeScan } from './scan/pictures';
+import { print } from './timing';
 
 const ROUNDS = 5;
 
@@ -28,10 +29,6 @@ function openCvMs(path: string): number {
   if (done.status !== 0) throw new Error(done.stderr);
   return JSON.parse(done.stdout) as number;
 }
-
-const print = (text: string): void => {
-  process.stdout.write(`${text}\n`);
-};
 
 async function compare(browser: BenchBrowser, name: string, path: string): Promise<void> {
   const runs = [];

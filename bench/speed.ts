@@ -12,10 +12,7 @@ import { seededRng, standardNormal } from '../src/core/math/random';
 import type { Observation } from '../src/core/reading/observation';
 import { nextJob } from '../src/core/verdict/next-job';
 import { moveCutFile, surveyCutFile } from '../src/formats/cut-file/move-cut-file';
-
-const print = (line: string): void => {
-  process.stdout.write(`${line}\n`);
-};
+import { bestMs, line, print } from './timing';
 
 /** Median time of one call, ms, after a warm-up. */
 function medianMs(rounds: number, work: () => unknown): number {
@@ -26,17 +23,6 @@ function medianMs(rounds: number, work: () => unknown): number {
     return performance.now() - from;
   });
   return times.sort((a, b) => a - b)[Math.floor(rounds / 2)] ?? NaN;
-}
-
-/** Shortest of some runs: for pairs that are compared, the least disturbed of each. */
-function bestMs(rounds: number, work: () => unknown): number {
-  let best = Infinity;
-  for (let i = 0; i < rounds; i++) {
-    const from = performance.now();
-    work();
-    best = Math.min(best, performance.now() - from);
-  }
-  return best;
 }
 
 function observations(count: number): readonly Observation[] {
@@ -75,12 +61,6 @@ function numpyLeastSquares(a: number[][], b: number[]): { readonly ms: number; r
   });
   if (done.status !== 0) throw new Error(done.stderr);
   return JSON.parse(done.stdout) as { ms: number; x: number[] };
-}
-
-function line(name: string, ms: number, reference: string, referenceMs: number): void {
-  print(
-    `${name.padEnd(46)}${ms.toFixed(3).padStart(10)} ms${referenceMs.toFixed(3).padStart(12)} ms ${reference.padEnd(26)}${(ms / referenceMs).toFixed(2).padStart(8)}`,
-  );
 }
 
 function fits(): void {

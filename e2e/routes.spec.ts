@@ -165,6 +165,35 @@ test('both sides: the discs are read on the front, turned over and read on the b
   await expect(page.getByRole('link', { name: /This is kept/ })).toBeVisible();
 });
 
+test('both sides by the scanner: fronts taken for backs are refused, then the back\u2019s place comes out', async ({
+  page,
+}) => {
+  test.setTimeout(120_000);
+  await openSetup(page, 'Sandpiper');
+  await page.getByRole('button', { name: 'Measure the back against the front' }).click();
+  await page.waitForURL(/print/);
+  await printAndCut(page, {});
+  await page.getByRole('link', { name: 'Put the lifted discs on the scanner instead' }).click();
+  await page.getByRole('button', { name: 'Scan it' }).click();
+  await page.getByRole('button', { name: 'Use these 5 discs' }).click({ timeout: 60_000 });
+  await page.getByRole('link', { name: 'Put the turned discs on the scanner instead' }).click();
+  await expect(page.getByRole('heading', { name: /measure the backs by scanner/ })).toBeVisible();
+  const id = /calibrations\/([^/]+)/.exec(page.url())?.[1] ?? '';
+  const fronts = await page.request.get(
+    `/calibrations/${id}/scan-picture?sheet=1&turn=0&dpi=300&condition=clean&device=scanner&face=front`,
+  );
+  await page
+    .getByLabel('Drop the scan here, or choose it')
+    .setInputFiles([{ name: 'fronts.png', mimeType: 'image/png', buffer: await fronts.body() }]);
+  await expect(page.getByText(/fronts\.png.*These are the discs\u2019 fronts/)).toBeVisible({ timeout: 30_000 });
+  await page.getByRole('button', { name: 'Scan it' }).click();
+  await page.getByRole('button', { name: 'Use these 5 discs' }).click({ timeout: 60_000 });
+  await page.waitForURL(/map/);
+  await expect(
+    page.getByText(/Seen from the front, the back\u2019s print lies 0\.5[45] mm to the right/),
+  ).toBeVisible();
+});
+
 test('a routine under a program that only traces: which way it goes is told by two sheets', async ({ page }) => {
   await openSetup(page, 'Kingfisher');
   await page.getByRole('button', { name: /Find out which way ROUTINE, SIDEWAYS and/ }).click();

@@ -97,6 +97,8 @@ const SharedShift = z.number().min(-1).max(1);
 export const SaveScan = z.object({
   id: Id,
   cutSetId: Id,
+  /** Which print the discs show: the back only where front and back are compared. */
+  face: z.enum(['front', 'back']),
   scans: z
     .array(
       z.object({

@@ -1,8 +1,8 @@
 /** What a person looks at: a wedge, a comb, the walls of a disc, the rims of a lifted one or of its back, or a rough grid. */
 export const METHODS_BY_HAND = ['wedge', 'comb', 'wall', 'rim', 'rim_back', 'rough'] as const;
 
-/** All ways to a reading: by hand, or a disc measured in a scan. */
-export const READING_METHODS = [...METHODS_BY_HAND, 'scan'] as const;
+/** All ways to a reading: by hand, or a disc measured in a scan, or its back. */
+export const READING_METHODS = [...METHODS_BY_HAND, 'scan', 'scan_back'] as const;
 export type ReadingMethod = (typeof READING_METHODS)[number];
 
 /** Methods whose readings make the error map. */

@@ -58,6 +58,7 @@ describe('lifted discs that lie loose on dark card', () => {
     const trial = onCard(4, { options: { scannerScaleX: 1.01, scannerSkewRad: 0.005, turnRad: 0.4 }, mirroredOf: 3 });
     const result = mustMeasure(trial.image, FIGURES);
     expect(result.discs.map((d) => d.state)).toEqual(FIGURES.map(() => 'good'));
+    expect([result.isMirrored, result.isMixed]).toEqual([false, true]);
     expect(rmsOf(errorsOf(result, trial).errors)).toBeLessThan(0.0025);
     // Pieces tell nothing of the print as a whole.
     expect(printShape([result], FIGURES)).toBeNull();

@@ -176,12 +176,14 @@ export function* measureLoose(
     );
     yield { stage: 'measured', done: measured.length, of: figures.length, disc: resultOf(measured.at(-1)!) };
   }
+  const behind = pieces.filter(({ disc }) => disc.code.isMirrored).length;
   if (sizeSpread(measured) > MOST_SIZE_SPREAD) return fail({ kind: 'pieces-aslant' });
   return ok({
     kind: 'scan',
     discs: withCommonRadii(measured).map(resultOf),
     tiltRad: 0,
-    isMirrored: pieces.every(({ disc }) => disc.code.isMirrored),
+    isMirrored: behind === pieces.length,
+    isMixed: behind > 0 && behind < pieces.length,
     turnDeg: null,
     cutShape: 'edge',
     pixelsPerMm: perMm,

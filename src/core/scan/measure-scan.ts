@@ -105,6 +105,7 @@ function finished(kind: PictureKind, page: Page, measured: readonly MeasuredFigu
     discs: withCommonRadii(measured).map(resultOf),
     tiltRad: kind === 'photo' ? tiltOf(page.lens).tiltRad : 0,
     isMirrored: page.isMirrored,
+    isMixed: false,
     turnDeg: turnOf(view),
     cutShape: measured[0]?.figure.cutShape ?? 'hole',
     pixelsPerMm: perMm,

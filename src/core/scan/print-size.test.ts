@@ -39,7 +39,7 @@ function scanOf(truth: Truth, turnRad: number, { noiseMm = 0, isMirrored = false
     print: { x: 0, y: 0, radiusMm: 4, inlierShare: 1 },
   }));
   const turnDeg = 0;
-  return { kind: 'scan', discs, tiltRad: 0, isMirrored, turnDeg, cutShape: 'hole', pixelsPerMm: perMm };
+  return { kind: 'scan', discs, tiltRad: 0, isMirrored, isMixed: false, turnDeg, cutShape: 'hole', pixelsPerMm: perMm };
 }
 
 const TRUTH: Truth = { scaleAcross: 0.9985, scaleAlong: 0.9972, skewRad: 0.0008 };

@@ -23,7 +23,10 @@ export interface ScanResult {
   readonly discs: readonly DiscResult[];
   /** How far a camera looked from straight above; 0 of a scan. */
   readonly tiltRad: number;
+  /** Seen from behind; of loose pieces, all of them. */
   readonly isMirrored: boolean;
+  /** Some loose pieces are seen from behind and some are not. */
+  readonly isMixed: boolean;
   /** Quarter turn nearest to how the sheet lies in the picture, counter-clockwise; null where loose pieces lie each its own way. */
   readonly turnDeg: TurnDeg | null;
   /** What shows the cuts of the sheet. */

@@ -36,14 +36,9 @@ export const discsOf = (record: CalibrationRecord, set: Asked) =>
     (d) => d.cut === 'hole' && d.setNo === set.setNo && !set.leftOut.includes(discName(d)),
   );
 
-/**
- * Coded figures of a set, which a scan may measure instead of the others. None where front and back are compared: a scan
- * shows one face, and both faces' discs are read by whoever turns them.
- */
+/** Coded figures of a set, which a scan may measure instead of the others. */
 export const codedOf = (record: CalibrationRecord, set: Asked): readonly CodedFigure[] =>
-  record.calibration.kind === 'two_faces'
-    ? []
-    : codedFigures(record.definition).filter((f) => f.setNo === set.setNo && !set.leftOut.includes(discName(f)));
+  codedFigures(record.definition).filter((f) => f.setNo === set.setNo && !set.leftOut.includes(discName(f)));
 
 /** The least number of discs of a scan that stand for a set's other figures: a shift, two scales, turn and squareness with something to spare. */
 const ENOUGH_SCANNED = 4;

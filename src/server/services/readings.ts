@@ -43,6 +43,7 @@ const OPERATOR_SD_MM: Readonly<Record<ReadingMethod, number>> = {
   rim_back: RIM_EYE_SD_MM,
   rough: ROUGH_EYE_SD_MM,
   scan: SCAN_SD_MM,
+  scan_back: SCAN_SD_MM,
 };
 
 const STEP_MM: Readonly<Record<ReadingMethod, number>> = {
@@ -53,6 +54,7 @@ const STEP_MM: Readonly<Record<ReadingMethod, number>> = {
   rim_back: READING_STEP_MM,
   rough: ROUGH_STEP_MM,
   scan: 0,
+  scan_back: 0,
 };
 
 /** What a reading needs of its calibration: far less than the whole record, because readings come one by one. */
@@ -92,6 +94,7 @@ const REACH_MM: Readonly<Record<ReadingMethod, number>> = {
   rim_back: LIFT_OFF_REACH_MM,
   rough: ROUGH_REACH_MM,
   scan: SCAN_REACH_MM,
+  scan_back: SCAN_REACH_MM,
 };
 
 /** Whether the sheet has the figure that was looked at, and what it is called if not. */

@@ -1,6 +1,4 @@
 import { randomUUID } from 'node:crypto';
-import sharp from 'sharp';
-import type { SaveScanInput } from '@/contracts/inputs';
 import { displacement } from '@/core/geometry/affine';
 import { fromParameters, NO_ERROR, type ErrorParameters } from '@/core/geometry/error-parameters';
 import { mapOnSheet, type Load, type TurnDeg } from '@/core/geometry/load';
@@ -8,19 +6,15 @@ import { seededRng } from '@/core/math/random';
 import type { CutLine } from '@/core/shop/cut-lines';
 import { combineScans } from '@/core/scan/combine-scans';
 import type { GrayImage } from '@/core/scan/gray';
-import { measureScan } from '@/core/scan/measure-scan';
-import type { ScanProblem, ScanResult } from '@/core/scan/scan-result';
-import { scanFigures } from '@/core/scan/scan-figures';
-import type { Result } from '@/core/result';
+import type { ScanResult } from '@/core/scan/scan-result';
 import { testDatabase, type TestDatabase } from '@/db/database.testing';
-import type { SheetCondition } from '../standins/glass';
-import type { Device } from '../standins/scanner';
 import { cutAndRead, mustLoad } from '../../../scripts/run-calibration';
 import { analyse } from './analysis';
 import { isRead } from './looks';
 import type { CalibrationRecord } from './record';
 import { keepOriginal, keptOriginal, type OriginalPlace } from './scan-originals';
-import { keptScans, saveScan, standinScan } from './scans';
+import { inputOf, measuredImage, scannedImage, scanWith, type Laid } from './scan.testing';
+import { keptScans, saveScan } from './scans';
 import { makeShop, startOrder, type ShopOrder, type TestShop } from './shop.testing';
 import { startCalibration } from './start';
 import { checkPrint } from './steps';
@@ -57,58 +51,10 @@ async function cutSheet(
   return { shop, record: await mustLoad(test.database, input.id) };
 }
 
-interface Laid {
-  readonly turnDeg?: TurnDeg;
-  readonly condition?: SheetCondition;
-  readonly device?: Device;
-}
-
-async function imageOf(
-  record: CalibrationRecord,
-  { turnDeg = 0, condition = 'clean', device = 'scanner' }: Laid,
-): Promise<GrayImage> {
-  const made = await standinScan(test.database, record, 1, { device, dotsPerInch: 300, turnDeg, condition });
-  if (!made.ok) throw new Error(made.error.message);
-  const { data, info } = await sharp(made.value).toColourspace('b-w').raw().toBuffer({ resolveWithObject: true });
-  return { width: info.width, height: info.height, data: new Uint8Array(data) };
-}
-
-function measured(image: GrayImage, record: CalibrationRecord): Result<ScanResult, ScanProblem> {
-  const work = measureScan(image, scanFigures(record.definition));
-  for (;;) {
-    const step = work.next();
-    if (step.done) return step.value;
-  }
-}
-
-async function scanOf(record: CalibrationRecord, laid: Laid = {}): Promise<ScanResult> {
-  const result = measured(await imageOf(record, laid), record);
-  if (!result.ok) throw new Error(result.error.kind);
-  return result.value;
-}
-
-function inputOf(record: CalibrationRecord, scans: readonly ScanResult[]): SaveScanInput {
-  const set = record.cutSets[0]!;
-  const own = combineScans(scans).discs.filter((d) => d.key.startsWith(`${set.setNo} `));
-  return {
-    id: randomUUID(),
-    cutSetId: set.id,
-    scans: scans.map((s) => ({
-      fileName: 'scan.png',
-      dotsPerInch: s.pixelsPerMm * 25.4,
-      turnDeg: s.turnDeg,
-      isMirrored: s.isMirrored,
-      goodCount: s.discs.filter((d) => d.state === 'good').length,
-    })),
-    discs: own.flatMap((d) =>
-      d.state === 'good' || d.state === 'partial'
-        ? [{ ...d, state: d.state, acrossId: randomUUID(), alongId: randomUUID(), spotNo: Number(d.key.split(' ')[1]) }]
-        : [],
-    ),
-    printSize: null,
-    picture: null,
-  };
-}
+const imageOf = (record: CalibrationRecord, laid: Laid): Promise<GrayImage> =>
+  scannedImage(test.database, record, laid);
+const scanOf = (record: CalibrationRecord, laid: Laid = {}): Promise<ScanResult> =>
+  scanWith(test.database, record, laid);
 
 /** Largest distance at the work area's corners between the map found from the scans alone and the truth. */
 function farthest(record: CalibrationRecord, scans: readonly ScanResult[]): number {
@@ -230,7 +176,7 @@ describe('a sheet on the scanner', () => {
   it('another check\u2019s sheet carries other words, and is not taken for this one', async () => {
     const [own, other] = [await cutSheet(), await cutSheet()];
     expect(other.record.code).toBe(own.record.code);
-    const result = measured(await imageOf(other.record, {}), own.record);
+    const result = measuredImage(await imageOf(other.record, {}), own.record);
     expect(result).toMatchObject({ ok: false, error: { kind: 'no-page' } });
   });
 

@@ -39,11 +39,12 @@ const componentsOf = (d: ScannedDisc): readonly Component[] => [
 async function writeDisc(
   session: Session,
   actor: Actor,
-  { id: scanId, cutSetId }: Pick<SaveScanInput, 'id' | 'cutSetId'>,
+  { id: scanId, cutSetId, face }: Pick<SaveScanInput, 'id' | 'cutSetId' | 'face'>,
   disc: ScannedDisc & { readonly roundingMm: number },
 ): Promise<void> {
   for (const { id, axis, mm, sdMm, sharedMm } of componentsOf(disc)) {
-    const slot = { cutSetId, spotNo: disc.spotNo, axis, method: 'scan', repeatNo: 1 } as const;
+    const method = face === 'back' ? ('scan_back' as const) : ('scan' as const);
+    const slot = { cutSetId, spotNo: disc.spotNo, axis, method, repeatNo: 1 };
     const [last] = await findSlot(session, slot);
     await session.insert(reading).values({
       ...slot,
@@ -74,6 +75,8 @@ export async function saveScan(
   const record = owner ? await loadRecord(database, owner.calibrationId) : null;
   if (!owner || !record) return fail(refusal('This cut set is not there any more.'));
   const { setNo } = owner.cutSet;
+  if (input.face === 'back' && record.calibration.kind !== 'two_faces')
+    return fail(refusal('This sheet has no back to be measured.'));
   const unknown = input.discs.find((d) => !codedFigureOf(record.definition, setNo, d.spotNo));
   if (unknown) return fail(refusal(`There is no disc ${unknown.spotNo} on this sheet.`));
   const isPlotterFile = record.calibration.route === 'D' && record.setupRow.cutter.fileFormat === 'hpgl';
@@ -138,9 +141,9 @@ export async function standinScan(
   database: Database,
   record: CalibrationRecord,
   sheetNo: number,
-  order: Pick<ScanOrder, 'device' | 'dotsPerInch' | 'turnDeg' | 'condition'>,
+  order: Pick<ScanOrder, 'device' | 'dotsPerInch' | 'turnDeg' | 'condition' | 'face'>,
 ): Promise<Result<Buffer, Refusal>> {
-  const picture = await pictureOf(database, record, sheetNo);
+  const picture = await pictureOf(database, record, sheetNo, order.face);
   if (!picture.ok) return picture;
   const seed = seedFrom(record.calibration.id, sheetNo, ...Object.values(order));
   const { cutLine } = record.calibration;

@@ -6,6 +6,8 @@ import { mustLoad, readDoneSet } from '../../../scripts/run-calibration';
 import { printInstructions } from './instructions';
 import { saveReading } from './readings';
 import type { CalibrationRecord } from './record';
+import { inputOf, scanWith } from './scan.testing';
+import { saveScan } from './scans';
 import { makeShop, startOrder, type ShopOrder, type TestShop } from './shop.testing';
 import { pictureOf } from './simulation';
 import { startCalibration } from './start';
@@ -78,6 +80,26 @@ it.each([
   const input = { id: randomUUID(), calibrationId: record.calibration.id };
   expect((await keepFaces(test.database, shop.actor, input)).ok).toBe(true);
   expect((await mustLoad(test.database, record.calibration.id)).calibration.state).toBe('saved');
+});
+
+it('both faces by the scanner: the front\u2019s discs, then all of them turned over', async () => {
+  const shop = await makeShop(test.database, { error, ...TWO_SIDED, route: 'D' });
+  const input = startOrder(shop, 'two_faces');
+  await startCalibration(test.database, shop.actor, input);
+  await checkPrint(test.database, shop.actor, { id: randomUUID(), calibrationId: input.id, lineMm: 230 });
+  const cut = { id: randomUUID(), calibrationId: input.id, turnDeg: 0, face: 'ink-up' } as const;
+  await recordCut(test.database, shop.actor, { ...cut, outcome: 'done', isFreshLoad: true });
+  const record = await mustLoad(test.database, input.id);
+  for (const face of ['front', 'back'] as const) {
+    const scan = await scanWith(test.database, record, { face });
+    expect(scan.discs.map((d) => d.state)).toEqual(record.definition.liftOffs.map(() => 'good'));
+    expect([scan.isMirrored, scan.isMixed]).toEqual([face === 'back', false]);
+    expect((await saveScan(test.database, shop.actor, inputOf(record, [scan], face))).ok).toBe(true);
+  }
+  const told = backAgainstFront(await mustLoad(test.database, input.id));
+  expect(Math.abs((told?.fit.map.tx ?? NaN) - BACK.xMm)).toBeLessThan(0.02);
+  expect(Math.abs((told?.fit.map.ty ?? NaN) - BACK.yMm)).toBeLessThan(0.02);
+  expect(Math.abs((told?.fit.map.yx ?? NaN) - BACK.rotationRad)).toBeLessThan(0.0003);
 });
 
 it('the sheet is made of discs, and its back has a file and a step of its own', async () => {

@@ -1,4 +1,5 @@
 import 'server-only';
+import { StoredScanReading } from '@/contracts/stored';
 import { frontToBack, type FacePair } from '@/core/fit/front-to-back';
 import type { ErrorMapFit } from '@/core/fit/fit-error-map';
 import { fail, ok, type Result } from '@/core/result';
@@ -11,20 +12,32 @@ import { endTest } from './steps';
 
 type Reading = CalibrationRecord['readings'][number];
 
+/** A reading's own doubt and what its scan shares with others: between two faces nothing shared falls out. */
+function doubtOf({ standardUncertaintyMm, raw }: Reading): number | null {
+  const shared = StoredScanReading.safeParse(raw);
+  return standardUncertaintyMm === null
+    ? null
+    : Math.hypot(standardUncertaintyMm, shared.success ? shared.data.sharedMm : 0);
+}
+
 /** Figures of the newest cut sheet that are read on both faces. */
 export function facePairs(record: CalibrationRecord): readonly FacePair[] {
   const set = doneSets(record).at(-1);
-  const find = (method: Reading['method'], spotNo: number, axis: Reading['axis']) =>
-    record.readings.find(
-      (r) => r.cutSetId === set?.id && r.method === method && r.spotNo === spotNo && r.axis === axis,
-    );
+  const find = (methods: readonly Reading['method'][], spotNo: number, axis: Reading['axis']) =>
+    methods
+      .map((method) =>
+        record.readings.find(
+          (r) => r.cutSetId === set?.id && r.method === method && r.spotNo === spotNo && r.axis === axis,
+        ),
+      )
+      .find((r) => r !== undefined);
   return record.definition.liftOffs.flatMap(({ spotNo, centre }) =>
     AXES.flatMap((axis): FacePair[] => {
-      const front = find('rim', spotNo, axis);
-      const back = find('rim_back', spotNo, axis);
+      const front = find(['scan', 'rim'], spotNo, axis);
+      const back = find(['scan_back', 'rim_back'], spotNo, axis);
       if (!front || !back) return [];
       const [frontMm, backMm] = [front.displacementMm, back.displacementMm];
-      const [uFront, uBack] = [front.standardUncertaintyMm, back.standardUncertaintyMm];
+      const [uFront, uBack] = [doubtOf(front), doubtOf(back)];
       if (frontMm === null || backMm === null || uFront === null || uBack === null) return [];
       return [
         { id: front.id, axis, at: centre, frontMm, backMm, frontUncertaintyMm: uFront, backUncertaintyMm: uBack },

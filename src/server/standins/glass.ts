@@ -16,6 +16,8 @@ export interface GlassOrder {
   readonly cutLine: CutLine;
   /** Discs lifted out and laid loose on dark card. */
   readonly isLifted: boolean;
+  /** Which print of lifted discs lies towards the lamp. */
+  readonly face: 'front' | 'back';
 }
 
 const PAPER = 232;
@@ -141,10 +143,11 @@ interface LiftedPiece {
   readonly cut: readonly Point[];
   /** A scrap of its sheet is still round it: it was not lifted out. */
   readonly isScrap: boolean;
+  readonly face: GlassOrder['face'];
 }
 
 /** A piece with what is printed on it, its middle at 0, turned some way of its own. */
-function pieceSvg({ id, cut, isScrap }: LiftedPiece, ink: SheetPicture['ink'], rng: Rng): string {
+function pieceSvg({ id, cut, isScrap, face }: LiftedPiece, ink: SheetPicture['ink'], rng: Rng): string {
   const { x, y } = middleOf(cut.slice(1));
   const reach = LIFT_OFF_CLEAR_MM + 3;
   const own = ink.filter(({ points }) => points.every((p) => Math.hypot(p.x - x, p.y - y) < reach));
@@ -152,20 +155,20 @@ function pieceSvg({ id, cut, isScrap }: LiftedPiece, ink: SheetPicture['ink'], r
   const paper = `fill="${gray(PAPER)}"`;
   const scrap = `<rect x="${x - reach}" y="${y - reach}" width="${2 * reach}" height="${2 * reach}" ${paper}/>`;
   return (
-    `<g transform="rotate(${360 * rng()}) translate(${-x} ${-y})"><clipPath id="p${id}"><path d="${d}"/></clipPath>` +
+    `<g transform="rotate(${360 * rng()}) scale(${face === 'back' ? -1 : 1} 1) translate(${-x} ${-y})"><clipPath id="p${id}"><path d="${d}"/></clipPath>` +
     `${isScrap ? scrap : ''}<path d="${d}" ${paper}/><g clip-path="url(#p${id})">${inkSvg(own, rng)}</g></g>`
   );
 }
 
 /** The lifted discs on dark card, each turned some way of its own. */
-function loosePieces({ ink, cuts }: SheetPicture, { pageMm, condition }: GlassOrder, rng: Rng): string {
+function loosePieces({ ink, cuts }: SheetPicture, { pageMm, condition, face }: GlassOrder, rng: Rng): string {
   const rounds = cuts.filter(isRound);
   const places = placesOnCard(pageMm, rounds.length);
   const isWorn = condition === 'worn';
   const pieces = rounds.map((cut, i) => {
     const { x, y } = places[i] ?? { x: 0, y: 0 };
     const [dx, dy] = [2 * (rng() - 0.5), 2 * (rng() - 0.5)];
-    const piece = pieceSvg({ cut, id: i, isScrap: isWorn && i === rounds.length - 1 }, ink, rng);
+    const piece = pieceSvg({ cut, face, id: i, isScrap: isWorn && i === rounds.length - 1 }, ink, rng);
     return `<g transform="translate(${x + dx} ${y + dy})">${piece}</g>`;
   });
   const torn = isWorn ? places.slice(-2, -1) : [];

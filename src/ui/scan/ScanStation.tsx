@@ -12,7 +12,7 @@ import { ScanList } from './ScanList';
 import { ScanPicture } from './ScanPicture';
 import { ScanSteps } from './ScanSteps';
 import type { ScanView } from './scan-view';
-import { doubtWords, nothingCutWords, oddsWords } from './scan-words';
+import { doubtWords, faceWords, nothingCutWords, oddsWords } from './scan-words';
 import { StandinScanner } from './StandinScanner';
 import { UseScans } from './UseScans';
 import { useScans, type ScanJob } from './use-scans';
@@ -78,7 +78,7 @@ function Results({ view, jobs, combined, chosen, onChoose }: ResultsProps) {
 
 /** A cut sheet on the scanner: dropped in, measured in the browser, looked at, used. */
 export function ScanStation({ view }: { readonly view: ScanView }) {
-  const scans = useScans(view.figures);
+  const scans = useScans(view.figures, (result) => faceWords(result, view));
   const [chosen, setChosen] = useState<string | null>(null);
   const job = shownJob(scans.jobs);
   const results = resultsOf(scans.jobs);

@@ -24,7 +24,7 @@ export function StandinScanner({ standin, isBusy, onScan }: Props) {
   const scan = async (): Promise<void> => {
     setState('scanning');
     try {
-      const asked = `sheet=${standin.sheetNo}&turn=${turn}&dpi=${dpi}&condition=${condition}&device=${device}`;
+      const asked = `sheet=${standin.sheetNo}&turn=${turn}&dpi=${dpi}&condition=${condition}&device=${device}&face=${standin.face}`;
       const answer = await fetch(`${standin.href}?${asked}`);
       if (!answer.ok) throw new Error(answer.statusText);
       const blob = await answer.blob();

@@ -109,6 +109,7 @@ export function UseScans({ view, jobs, combined, leftOut, printSize }: Props) {
     const fresh: SaveScanInput = {
       id: uuid(),
       cutSetId: view.cutSetId,
+      face: view.face,
       scans: scansOf(jobs),
       discs: discsOf({ view, combined, leftOut }),
       printSize,

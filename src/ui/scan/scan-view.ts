@@ -15,6 +15,7 @@ export interface OwnDisc {
 export interface StandinScanner {
   readonly href: string;
   readonly sheetNo: number;
+  readonly face: 'front' | 'back';
 }
 
 export interface ScanView {
@@ -24,6 +25,9 @@ export interface ScanView {
   /** All coded discs of the sheet: those of the other set carry the page as well. */
   readonly figures: readonly ScanFigure[];
   readonly cutShape: CutShape;
+  readonly face: 'front' | 'back';
+  /** Discs are printed on both faces: a scan must show the one that is asked for. */
+  readonly isFaceTold: boolean;
   readonly system: UnitSystem;
   readonly standin: StandinScanner | null;
   readonly next: { readonly href: string; readonly words: string };

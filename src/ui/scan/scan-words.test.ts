@@ -1,7 +1,7 @@
 import type { CombinedScans } from '@/core/scan/combine-scans';
 import type { ScanResult } from '@/core/scan/scan-result';
 import { DISC_STATES } from '@/core/scan/disc-measure';
-import { doubtWords, failureWords, fineLength, nothingCutWords, oddsWords, scanLine } from './scan-words';
+import { doubtWords, faceWords, failureWords, fineLength, nothingCutWords, oddsWords, scanLine } from './scan-words';
 import { stateWords } from './state-words';
 
 const scan: ScanResult = {
@@ -9,6 +9,7 @@ const scan: ScanResult = {
   discs: [],
   tiltRad: 0,
   isMirrored: false,
+  isMixed: false,
   turnDeg: 90,
   cutShape: 'hole',
   pixelsPerMm: 300 / 25.4,
@@ -75,6 +76,18 @@ describe('what is said of scans', () => {
         expect(name).not.toBe('');
         expect(todo === '').toBe(state === 'good');
       }
+  });
+  it('where discs are printed on both faces, a scan of the other one is told', () => {
+    const front = { isMirrored: false, isMixed: false };
+    const back = { isMirrored: true, isMixed: false };
+    expect(faceWords(back, { face: 'front', isFaceTold: false })).toBeNull();
+    expect(faceWords(front, { face: 'front', isFaceTold: true })).toBeNull();
+    expect(faceWords(back, { face: 'back', isFaceTold: true })).toBeNull();
+    expect(faceWords(front, { face: 'back', isFaceTold: true })).toMatch(/fronts\. Turn each of them over/);
+    expect(faceWords(back, { face: 'front', isFaceTold: true })).toMatch(/backs\. Turn/);
+    expect(faceWords({ isMirrored: false, isMixed: true }, { face: 'back', isFaceTold: true })).toMatch(
+      /Some discs.*the back to/,
+    );
   });
   it('a photograph is called approximate', () => {
     expect(doubtWords([scan], combined(0.02, 'photo'), 'mm')).toMatch(/approximate.*second photograph/);

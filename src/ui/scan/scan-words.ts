@@ -5,6 +5,7 @@ import type { TurnDeg } from '@/core/geometry/load';
 import type { CutShape } from '@/core/target/coded-figure';
 import { formatFixed, MM_PER_INCH, type UnitSystem } from '@/core/units/length';
 import type { ScanFailure } from '@/workers/scan.client';
+import type { ScanView } from './scan-view';
 import { figureWord } from './state-words';
 
 /** Why a scan could not be measured, and what to do. */
@@ -26,6 +27,17 @@ export function failureWords(failure: ScanFailure): string {
     case 'too-coarse':
       return `It has only ${Math.round(failure.dotsPerInch)} dots an inch: at least 150 are needed, 300 are right.`;
   }
+}
+
+/** Where discs are printed on both faces: why a scan does not show the one asked for. Null where it does. */
+export function faceWords(
+  { isMirrored, isMixed }: Pick<ScanResult, 'isMirrored' | 'isMixed'>,
+  { face, isFaceTold }: Pick<ScanView, 'face' | 'isFaceTold'>,
+): string | null {
+  if (!isFaceTold) return null;
+  if (isMixed) return `Some discs show their front and some their back. Lay all of them with the ${face} to the lamp.`;
+  if (isMirrored === (face === 'back')) return null;
+  return `These are the discs\u2019 ${face === 'back' ? 'fronts' : 'backs'}. Turn each of them over and scan again.`;
 }
 
 /** Lengths of a scan are finer than those shown elsewhere. */

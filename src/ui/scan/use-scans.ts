@@ -95,8 +95,14 @@ function forget({ preview, closeUps }: ScanJob): void {
   for (const href of [...(preview ? [preview.href] : []), ...Object.values(closeUps)]) URL.revokeObjectURL(href);
 }
 
-/** Scans of one sheet, measured one after another in a worker. Nothing leaves the browser. */
-export function useScans(figures: readonly ScanFigure[]): Scans {
+/**
+ * Scans of one sheet, measured one after another in a worker. Nothing leaves the browser.
+ * @param objectionTo why a scan that could be measured is not the one that is asked for; null where it is.
+ */
+export function useScans(
+  figures: readonly ScanFigure[],
+  objectionTo: (result: MeasuredScan['result']) => string | null,
+): Scans {
   const [jobs, setJobs] = useState<readonly ScanJob[]>([]);
   const worker = useRef<ScanWorker | null>(null);
   const queue = useRef<{ readonly id: string; readonly file: File }[]>([]);
@@ -125,8 +131,9 @@ export function useScans(figures: readonly ScanFigure[]): Scans {
         if (mine === round.current) change(id, (job) => after(job, told));
       });
       if (mine !== round.current) return;
-      if (done.ok) change(id, (job) => measuredJob(job, done.value));
-      else refuse(failureWords(done.error));
+      const objection = done.ok ? objectionTo(done.value.result) : failureWords(done.error);
+      if (objection !== null) refuse(objection);
+      else if (done.ok) change(id, (job) => measuredJob(job, done.value));
     } catch {
       if (mine === round.current) refuse('The browser could not read it: choose the file once more.');
     }

@@ -108,18 +108,35 @@ function BackOfDiscs({ record, system, query, set }: StepProps & { readonly set:
     start: query.spot ? { spotNo: Number(query.spot), axis: 'across' as const } : null,
     next: { href: `/calibrations/${record.calibration.id}/map`, words: 'All read: how does the back lie?' },
   };
+  const read = `/calibrations/${record.calibration.id}/read`;
+  if (query.look === 'scan')
+    return (
+      <>
+        <h1 className="station-title">Turn each disc over, and measure the backs by scanner</h1>
+        <ScanStation key={`${set.id} scan back`} view={scanViewOf(record, set, asked, 'back')} />
+        <p className="mt-3">
+          <Link href={read} prefetch={false}>
+            Read the backs by eye instead
+          </Link>
+        </p>
+      </>
+    );
   return (
     <>
       <h1 className="station-title">Turn each disc over, its number upright, and read its back</h1>
       <RoundStation key={`${set.id} back`} view={rimViewOf(record, set, asked, 'back')} />
+      <p className="mt-3">
+        <Link href={`${read}?look=scan`} prefetch={false}>
+          Put the turned discs on the scanner instead
+        </Link>
+      </p>
     </>
   );
 }
 
 /** Front against back: the front of every disc is answered, so the backs are next. */
 const isTurnedOver = (record: CalibrationRecord, set: CutSet): boolean =>
-  record.calibration.kind === 'two_faces' &&
-  record.readings.filter((r) => r.cutSetId === set.id && r.method === 'rim').length >= looksOf(record, set).length;
+  record.calibration.kind === 'two_faces' && isRead(record, set);
 
 /** How far each kind of figure shows the cut to be off. */
 const REACH_MM: Readonly<Record<FineMethod, number>> = {

@@ -80,6 +80,7 @@ export function scanViewOf(
   record: CalibrationRecord,
   set: CutSet,
   asked: Pick<Asked, 'system' | 'isBlind' | 'next'>,
+  face: ScanView['face'] = 'front',
 ): ScanView {
   const { system, isBlind, next } = asked;
   const figures = scanFigures(record.definition);
@@ -101,10 +102,12 @@ export function scanViewOf(
       ];
     }),
     figures,
+    face,
+    isFaceTold: record.calibration.kind === 'two_faces',
     cutShape: figures[0]?.cutShape ?? 'hole',
     system,
     standin: record.setupRow.isSimulated
-      ? { href: `/calibrations/${record.calibration.id}/scan-picture`, sheetNo: set.sheetNo }
+      ? { href: `/calibrations/${record.calibration.id}/scan-picture`, sheetNo: set.sheetNo, face }
       : null,
     next,
   };

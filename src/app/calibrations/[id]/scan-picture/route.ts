@@ -12,6 +12,7 @@ const Asked = z.object({
   dpi: oneOf(SCANNER_DPI),
   condition: z.enum(SHEET_CONDITIONS),
   device: z.enum(DEVICES).default('scanner'),
+  face: z.enum(['front', 'back']).default('front'),
 });
 
 /** What the stand-in scanner or camera makes of a simulated setup's cut sheet: a gray PNG, or a JPEG. */
@@ -23,10 +24,10 @@ export async function GET(request: Request, { params }: { params: Promise<{ id: 
     return Response.json({ message: 'There is no such sheet, turn or resolution.' }, { status: 400 });
   const record = await loadRecord(database(), id);
   if (!record) return Response.json({ message: 'This calibration is not there any more.' }, { status: 404 });
-  const { sheet, turn, dpi, condition, device } = asked.data;
+  const { sheet, turn, dpi, condition, device, face } = asked.data;
   const turnDeg = TURNS.find((t) => t === turn) ?? 0;
   const dotsPerInch = SCANNER_DPI.find((d) => d === dpi) ?? 300;
-  const scan = await standinScan(database(), record, sheet, { turnDeg, dotsPerInch, condition, device });
+  const scan = await standinScan(database(), record, sheet, { turnDeg, dotsPerInch, condition, device, face });
   if (!scan.ok) return Response.json({ message: scan.error.message }, { status: 404 });
   return new Response(new Uint8Array(scan.value), {
     headers: { 'content-type': device === 'camera' ? 'image/jpeg' : 'image/png', 'cache-control': 'no-store' },

@@ -99,7 +99,7 @@ test('a shop of one\u2019s own: the questions, discs, what stands in it', async 
   await page.getByRole('button', { name: 'Yes, it is right' }).click();
   await page.waitForURL(/cut/);
   await page.getByRole('button', { name: 'Cut done' }).click();
-  await page.getByRole('heading', { name: /^Spot 1 / }).waitFor();
+  await page.getByRole('heading', { name: /^Spot 1: / }).waitFor();
   await page.getByLabel('The cut sheet under the loupe').waitFor();
   await shoot(page, 'discs');
 });

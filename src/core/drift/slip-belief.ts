@@ -5,9 +5,9 @@ import { fitSlip, type SlipFit, type StationSeries } from './slip-filter';
 
 /**
  * How much the slip adds up to over the strip that was read, as variance over one reading's: a thousandth to a thousand is
- * held for possible beforehand, every decade for 1.8 times as likely as the one below it. Of the weights tried (by
- * simulation, 20 to 80 stations) this one never covers less than 92 % where 95 are said; even weights go down to 87 % where
- * slip and noise are about alike. Where there is no slip to be seen it covers more than it says.
+ * held for possible beforehand, every decade for 1.8 times as likely as the one below it. Chosen among eight weights by
+ * simulation (20, 40, 80 stations, ten slips, 600 rolls each): the least cover of 95 % intervals was 91.7 % with this one
+ * and 86.7 % with even weights. Where there is no slip to be seen it covers more than it says.
  */
 export const LEAST_SLIP_SHARE = 1e-3;
 const STEPS_A_DECADE = 6;

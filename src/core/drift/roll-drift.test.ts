@@ -87,6 +87,18 @@ describe('the drift of a roll', () => {
     expect(Math.abs(walkMm.value)).toBeLessThan(0.05);
   });
 
+  it('readings that are all 0, or exact, are answered; stations that all stand at the origin are refused', () => {
+    const stations = strip(6, TRUTH);
+    const zeros = rollDrift(stations.map((s) => ({ ...s, acrossMm: 0, alongMm: 0 })));
+    if (!zeros.ok) throw new Error(zeros.error.kind);
+    expect(Math.abs(zeros.value.along.perMetreMm.value)).toBeLessThan(1e-9);
+    expect(Number.isFinite(zeros.value.across.slip.slipUpperMm)).toBe(true);
+    const exact = rollDrift(stations.map((s) => ({ ...s, acrossMm: 0.1, alongMm: 0.0003 * s.atMm })));
+    if (!exact.ok) throw new Error(exact.error.kind);
+    expect(exact.value.along.perMetreMm.value).toBeCloseTo(0.3, 6);
+    expect(rollDrift(stations.map((s) => ({ ...s, atMm: 0 })))).toMatchObject({ error: { kind: 'no-length' } });
+  });
+
   it('order does not matter; too few readings, or one column of figures, are refused by name', () => {
     const stations = strip(6, TRUTH);
     expect(rollDrift([...stations].reverse())).toMatchObject({ ok: true });

@@ -136,7 +136,11 @@ function walkOf(across: SlipBelief, along: SlipBelief, lengthMm: number): DriftP
 /** Stations that tell four coefficients each way need so many readings to tell slip and noise as well. */
 export const LEAST_STATION_READINGS = 8;
 
-export type RollProblem = LeastSquaresError | { readonly kind: 'too-few-readings'; readonly needed: number };
+export type RollProblem =
+  | LeastSquaresError
+  | { readonly kind: 'too-few-readings'; readonly needed: number }
+  /** All stations stand at the origin. */
+  | { readonly kind: 'no-length' };
 
 /**
  * Steady drift and slip of a roll from what was read at its stations, the cut against the print. It does not know how long
@@ -148,6 +152,7 @@ export function rollDrift(stations: readonly StationReading[]): Result<RollDrift
     return { ok: false, error: { kind: 'too-few-readings', needed: LEAST_STATION_READINGS } };
   const ordered = [...stations].sort((a, b) => a.atMm - b.atMm);
   const lengthMm = ordered.at(-1)!.atMm;
+  if (!(lengthMm > 0)) return { ok: false, error: { kind: 'no-length' } };
   const extent = { lengthMm, halfWidthMm: Math.max(...ordered.map(({ asideMm }) => Math.abs(asideMm))) };
   const across = directionOf(seriesOf(ordered, 'acrossMm'), extent);
   if (!across.ok) return across;

@@ -109,7 +109,7 @@ describe('the longest section', () => {
       }
       if (!isOut) kept++;
     }
-    // 95 % less 1.5, and three standard deviations of so many trials.
-    expect(kept / rolls).toBeGreaterThan(0.935 - 3 * Math.sqrt((0.95 * 0.05) / rolls) * (isLong ? 0.5 : 1));
+    // 95 % less 1.5; few rolls scatter, and have three standard deviations on top.
+    expect(kept / rolls).toBeGreaterThanOrEqual(0.935 - (isLong ? 0 : 3 * Math.sqrt((0.95 * 0.05) / rolls)));
   }, 900_000);
 });

@@ -44,6 +44,9 @@ export interface SlipState {
   readonly variance: number;
 }
 
+/** Readings that fit exactly (all of them 0, say) are not taken for exact, mm^2: 1e-6 mm is finer than anything measured. */
+const LEAST_NOISE_VARIANCE = 1e-12;
+
 /** What the filter leaves: readings less what was foretold of them, each over its own standard deviation, and its last state. */
 interface Filtered {
   readonly values: Float64Array;
@@ -116,7 +119,7 @@ export function fitSlip(series: StationSeries, slipRatio: number): Result<SlipFi
   if (!solved.ok) return solved;
   const { parameters: coefficients, inverseNormal, residualSumOfSquares } = solved.value;
   const degrees = design.rows - design.columns;
-  const noiseVariance = residualSumOfSquares / degrees;
+  const noiseVariance = Math.max(LEAST_NOISE_VARIANCE, residualSumOfSquares / degrees);
   const logs = logDeterminant - logDeterminantOf(inverseNormal, design.columns);
   const logLikelihood = -(degrees * (Math.log(2 * Math.PI * noiseVariance) + 1) + logs) / 2;
   return ok({ slipRatio, coefficients, inverseNormal, degrees, noiseVariance, logLikelihood, end });

@@ -92,11 +92,13 @@ describe('lifted discs that lie loose on dark card', () => {
     const all = { dotsPerInch: 200, widthMm: 150, lengthMm: 150 };
     const other = FIGURES.length + 3;
     const swapped = discs.map((d, i) => (i === 2 ? { ...d, codeNo: other } : d));
-    expect(measured(renderScan(swapped, all, seededRng(1)), FIGURES)).toMatchObject({ error: { kind: 'no-page' } });
+    expect(measured(renderScan(swapped, all, seededRng(1)), FIGURES)).toMatchObject({
+      error: { kind: 'other-pieces' },
+    });
     const twice = discs.map((d, i) => (i === 2 ? { ...d, codeNo: discs[1]!.codeNo } : d));
     expect(measured(renderScan(twice, all, seededRng(1)), FIGURES)).toMatchObject({ error: { kind: 'two-sheets' } });
     const others = discs.map((d, i) => ({ ...d, codeNo: other + i }));
-    expect(measured(renderScan(others, all, seededRng(1)), FIGURES)).toMatchObject({ error: { kind: 'no-page' } });
+    expect(measured(renderScan(others, all, seededRng(1)), FIGURES)).toMatchObject({ error: { kind: 'other-pieces' } });
   });
 
   it('a photograph of loose pieces is refused, and so is a coarse scan', () => {

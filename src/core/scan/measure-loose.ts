@@ -120,14 +120,14 @@ function piecesOf(
 ): Result<readonly Piece[], ScanProblem> {
   const byCode = new Map(figures.map((figure) => [figure.codeNo, figure]));
   const known = decoded.filter(({ code }) => byCode.has(code.codeNo));
-  if (known.length === 0) return fail({ kind: 'no-page', decoded });
+  if (known.length === 0) return fail({ kind: 'other-pieces' });
   const size = medianOf(known.map(sizeOf));
   const ofItsSize = decoded.filter((disc) => Math.abs(sizeOf(disc) / size - 1) < SIZE_SHARE);
   const pieces = ofItsSize.flatMap((disc) => {
     const figure = byCode.get(disc.code.codeNo);
     return figure ? [{ figure, disc }] : [];
   });
-  if (pieces.length < ofItsSize.length) return fail({ kind: 'no-page', decoded });
+  if (pieces.length < ofItsSize.length) return fail({ kind: 'other-pieces' });
   if (new Set(pieces.map(({ figure }) => figure.key)).size < pieces.length) return fail({ kind: 'two-sheets' });
   return ok(pieces);
 }

@@ -43,6 +43,8 @@ export type ScanProblem =
   | { readonly kind: 'two-sheets' }
   /** The printed discs lie too far from any flat view of the sheet: curled, or photographed. */
   | { readonly kind: 'not-flat'; readonly typicalMm: number }
+  /** Among loose pieces lies one that is not of this check. */
+  | { readonly kind: 'other-pieces' }
   /** Loose pieces are seen in different sizes: photographed. */
   | { readonly kind: 'pieces-aslant' };
 

@@ -67,6 +67,7 @@ describe('what is said of scans', () => {
     const closed = [{ key: '1 1', state: 'not-weeded' }] as const;
     expect(nothingCutWords(closed, new Set(['1 1']), 'line')).toMatch(/No ring .*soft pencil/);
     expect(nothingCutWords(closed, new Set(['1 1']), 'edge')).toMatch(/dark card/);
+    expect(failureWords({ kind: 'other-pieces' })).toMatch(/another check.*alone/);
     expect(failureWords({ kind: 'pieces-aslant' })).toMatch(/photograph.*measured on a scanner/);
   });
   it('every state of every kind of figure has a name, and what to do unless it is good', () => {

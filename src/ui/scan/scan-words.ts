@@ -22,6 +22,8 @@ export function failureWords(failure: ScanFailure): string {
       return 'There are two sheets of this check in it. Scan one at a time.';
     case 'not-flat':
       return `Its printed discs lie up to ${fineLength(failure.typicalMm, 'mm')} mm from where a flat sheet has them: it is curled, or too little of it is in a photograph. Lay it flat; scan it with the lid closed, or photograph the whole of it.`;
+    case 'other-pieces':
+      return 'There are discs of another check, or of another print, in it. Take them away and scan those of this cut alone.';
     case 'pieces-aslant':
       return 'Its pieces are seen in different sizes: it is a photograph, or one of them does not lie flat. Loose pieces are measured on a scanner; press them flat under the card.';
     case 'too-coarse':

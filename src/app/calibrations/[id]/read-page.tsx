@@ -20,9 +20,8 @@ import { ReadingListForm } from '@/ui/read/ReadingListForm';
 import { RoughStation } from '@/ui/read/RoughStation';
 import { RoundStation } from '@/ui/read/RoundStation';
 import { FineStation, OtherWays } from './fine-station';
-import { rimViewOf, roughViewOf, scanViewOf, wallViewOf } from './read-views';
-import { ScanStation } from '@/ui/scan/ScanStation';
-import { KeptScans } from './kept-scans';
+import { roughViewOf, wallViewOf } from './read-views';
+import { BackOfDiscs, Scan } from './scan-looks';
 import type { StepProps } from './step-props';
 
 const WORDS_AFTER: Readonly<Record<CalibrationRecord['calibration']['kind'], string>> = {
@@ -99,41 +98,6 @@ function setToRead(record: CalibrationRecord): CutSet | undefined {
   return sets.find((s) => !isRead(record, s)) ?? sets.at(-1);
 }
 
-/** The back of the lifted discs, once their front is read. */
-function BackOfDiscs({ record, system, query, set }: StepProps & { readonly set: CutSet }) {
-  const asked = {
-    system,
-    isBlind: false,
-    lookNo: 1,
-    start: query.spot ? { spotNo: Number(query.spot), axis: 'across' as const } : null,
-    next: { href: `/calibrations/${record.calibration.id}/map`, words: 'All read: how does the back lie?' },
-  };
-  const read = `/calibrations/${record.calibration.id}/read`;
-  if (query.look === 'scan')
-    return (
-      <>
-        <h1 className="station-title">Turn each disc over, and measure the backs by scanner</h1>
-        <ScanStation key={`${set.id} scan back`} view={scanViewOf(record, set, asked, 'back')} />
-        <p className="mt-3">
-          <Link href={read} prefetch={false}>
-            Read the backs by eye instead
-          </Link>
-        </p>
-      </>
-    );
-  return (
-    <>
-      <h1 className="station-title">Turn each disc over, its number upright, and read its back</h1>
-      <RoundStation key={`${set.id} back`} view={rimViewOf(record, set, asked, 'back')} />
-      <p className="mt-3">
-        <Link href={`${read}?look=scan`} prefetch={false}>
-          Put the turned discs on the scanner instead
-        </Link>
-      </p>
-    </>
-  );
-}
-
 /** Front against back: the front of every disc is answered, so the backs are next. */
 const isTurnedOver = (record: CalibrationRecord, set: CutSet): boolean =>
   record.calibration.kind === 'two_faces' && isRead(record, set);
@@ -194,28 +158,6 @@ function Discs({ record, system, query, set }: StepProps & { readonly set: CutSe
     <>
       <h1 className="station-title">Read the discs, or measure their walls</h1>
       <RoundStation key={`${set.id} discs`} view={wallViewOf(record, set, asked)} />
-    </>
-  );
-}
-
-/** The set's coded discs on the scanner. */
-function Scan({ record, system, set }: StepProps & { readonly set: CutSet }) {
-  const { id } = record.calibration;
-  const asked = { system, isBlind: set.purpose !== 'before', next: nextAfterReading(record, set) };
-  return (
-    <>
-      <h1 className="station-title">
-        {record.definition.liftOffs.length > 0
-          ? 'Measure the lifted discs by scanner'
-          : 'Measure the sheet by scanner or camera'}
-      </h1>
-      <ScanStation key={`${set.id} scan`} view={scanViewOf(record, set, asked)} />
-      <p className="mt-3">
-        <Link href={`/calibrations/${id}/read?look=fine`} prefetch={false}>
-          Read by eye instead
-        </Link>
-      </p>
-      <KeptScans calibrationId={id} cutSetId={set.id} />
     </>
   );
 }
@@ -300,7 +242,7 @@ export function ReadPage(props: StepProps) {
     case 'discs':
       return <Discs {...props} set={set} />;
     case 'scan':
-      return <Scan {...props} set={set} />;
+      return <Scan {...props} set={set} next={nextAfterReading(record, set)} />;
     case 'list':
       return <ListOfReadings {...props} set={set} />;
     case 'ask':

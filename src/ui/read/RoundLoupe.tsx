@@ -15,6 +15,8 @@ interface Props {
   /** How far the cut lies off the print, sheet frame. */
   readonly displacement: Point;
   readonly label: string;
+  /** The print of the back, whose letters are readable from there. */
+  readonly isBack: boolean;
   /** The cut dragged by this much on the sheet. */
   readonly onDrag: (by: Point) => void;
 }
@@ -23,7 +25,7 @@ interface Props {
 const SHOWN = { 'lift-off': { reachMm: 17.5, words: 1.5 }, disc: { reachMm: 8.4, words: 0.8 } } as const;
 
 /** A lifted disc: the print, and round it the piece that the knife left. */
-function Lifted({ figure, x, y }: Point & { readonly figure: LiftOffFigure }) {
+function Lifted({ figure, isBack, x, y }: Point & { readonly figure: LiftOffFigure; readonly isBack: boolean }) {
   const clip = useId();
   const edge = { cx: x, cy: y, r: LIFT_OFF_CLEAR_MM };
   return (
@@ -33,7 +35,7 @@ function Lifted({ figure, x, y }: Point & { readonly figure: LiftOffFigure }) {
       </clipPath>
       <circle {...edge} fill="var(--sheet)" />
       <g clipPath={`url(#${clip})`}>
-        <InkShapes shapes={liftOffInk({ ...figure, centre: { x: 0, y: 0 } })} />
+        <InkShapes shapes={liftOffInk({ ...figure, centre: { x: 0, y: 0 } })} isBackFile={isBack} />
       </g>
       <circle {...edge} fill="none" stroke="var(--plumb)" strokeWidth="0.16" strokeDasharray="0.9 0.5" />
     </>
@@ -60,7 +62,7 @@ function Holed({ figure, x, y }: Point & { readonly figure: DiscFigure }) {
 }
 
 /** A round figure as it lies before the eye for the value entered, with the widths of its four edges. */
-export function RoundLoupe({ figure, view, displacement, label, onDrag }: Props) {
+export function RoundLoupe({ figure, view, displacement, label, isBack, onDrag }: Props) {
   const svg = useRef<SVGSVGElement>(null);
   const { reachMm, words } = SHOWN[figure.kind];
   const m = sheetToEye(view);
@@ -92,7 +94,11 @@ export function RoundLoupe({ figure, view, displacement, label, onDrag }: Props)
     >
       <rect x={-reachMm} y={-reachMm} width={2 * reachMm} height={2 * reachMm} fill="var(--bed)" />
       <g transform={turned}>
-        {figure.kind === 'disc' ? <Holed figure={figure} x={x} y={y} /> : <Lifted figure={figure} x={x} y={y} />}
+        {figure.kind === 'disc' ? (
+          <Holed figure={figure} x={x} y={y} />
+        ) : (
+          <Lifted figure={figure} isBack={isBack} x={x} y={y} />
+        )}
       </g>
       {word(edges.left, -0.87 * reachMm, 0.03 * reachMm)}
       {word(edges.right, 0.87 * reachMm, 0.03 * reachMm)}

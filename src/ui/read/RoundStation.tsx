@@ -136,6 +136,7 @@ export function RoundStation({ view }: { readonly view: RoundView }) {
           view={eye}
           displacement={shown}
           label={`Disc ${disc.spotNo} with its ${edge.name.toLowerCase()}s as entered`}
+          isBack={view.method === 'rim_back'}
           onDrag={moveBy}
         />
         <button

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { expectScreensInOrder, openDemo, startCheck } from './shop';
+import { expectScreensInOrder, openDemo, openSetup, startCheck } from './shop';
 
 /** Every screen of a calibration in progress, and the rest of the shop. */
 async function screensOf(page: Page): Promise<string[]> {
@@ -22,13 +22,8 @@ async function screensOf(page: Page): Promise<string[]> {
   await page.waitForURL(/confirm/);
   await page.goto('/history');
   const entry = (await page.getByRole('link', { name: /UTC/ }).first().getAttribute('href')) ?? '/history';
-  await openDemo(page);
-  const setup =
-    (await page
-      .getByRole('article')
-      .getByRole('link', { name: /Quick check|Check it again/ })
-      .first()
-      .getAttribute('href')) ?? '/';
+  await openSetup(page, 'Sluice');
+  const setup = new URL(page.url()).pathname;
   return [
     '/',
     '/history',

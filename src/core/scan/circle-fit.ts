@@ -48,8 +48,8 @@ const ROUNDS = 5;
 const SETTLED_MM = 5e-5;
 /** Roundness that rollers and lenses leave, mm: how far the two-lobed term is let go. */
 const OVAL_SD_MM = 0.03;
-/** Tukey's bisquare at 95 % efficiency. From memory. */
-const BISQUARE = 4.685;
+/** Tukey's bisquare at 99 % efficiency. From memory. */
+const BISQUARE = 7.04;
 
 interface Circle {
   readonly x: number;

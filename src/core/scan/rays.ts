@@ -1,6 +1,7 @@
 import { brightnessAlong, type GrayImage } from './gray';
 import { pixelsPerMm, type LocalView } from './local-view';
 import type { EdgePoints } from './circle-fit';
+import { betweenPixels, type EdgeLevels } from './sub-pixel';
 
 /** Which side of an edge is dark: inside a printed disc, outside a hole in it; or a dark line. */
 export type EdgeKind = 'dark-inside' | 'dark-outside' | 'line';
@@ -58,17 +59,23 @@ function steepest(sums: Float64Array, reach: number, leastStep: number): number 
   return at;
 }
 
-/** Where a profile that rises crosses half way between its plateaus, in samples; NaN when there is no clear step. */
-function risingEdge(profile: Float64Array, sums: Float64Array, stepMm: number, leastStep: number): number {
+/** Where along a ray an edge is, in samples; of a step also how bright its sides are. */
+interface Place {
+  readonly at: number;
+  readonly levels?: EdgeLevels;
+}
+
+/** Where a profile that rises crosses half way between its plateaus; null when there is no clear step. */
+function risingEdge(profile: Float64Array, sums: Float64Array, stepMm: number, leastStep: number): Place | null {
   const reach = Math.max(1, Math.round(STEP_REACH_MM / stepMm));
   sumsOf(profile, sums);
   const at = steepest(sums, reach, leastStep);
-  if (at < 0) return NaN;
+  if (at < 0) return null;
   const [near, far] = [Math.round(PLATEAU_FROM_MM / stepMm), Math.max(Math.round(PLATEAU_TO_MM / stepMm), 1)];
-  const low = meanOf(sums, at - far, at - near);
-  const high = meanOf(sums, at + near, at + far);
-  if (!(high - low > leastStep)) return NaN;
-  return crossing(profile, at, (low + high) / 2, reach + 1);
+  const dark = meanOf(sums, at - far, at - near);
+  const light = meanOf(sums, at + near, at + far);
+  if (!(light - dark > leastStep)) return null;
+  return { at: crossing(profile, at, (dark + light) / 2, reach + 1), levels: { dark, light } };
 }
 
 /** A line is looked for through a window of this half width; what lies so far from it to both sides tells how light its ground is, mm. */
@@ -78,8 +85,8 @@ const GROUND_TO_MM = 0.45;
 /** Of a line's depth, what is lighter is taken for ground. */
 const LINE_GROUND_SHARE = 0.25;
 
-/** Where a dark line on light ground has its middle, in samples; NaN where nothing is darker than both of its sides. */
-function darkLine(profile: Float64Array, sums: Float64Array, stepMm: number, leastStep: number): number {
+/** Where a dark line on light ground has its middle; null where nothing is darker than both of its sides. */
+function darkLine(profile: Float64Array, sums: Float64Array, stepMm: number, leastStep: number): Place | null {
   sumsOf(profile, sums);
   const half = Math.max(0, Math.round(LINE_HALF_MM / stepMm));
   const [near, far] = [Math.round(GROUND_FROM_MM / stepMm), Math.round(GROUND_TO_MM / stepMm)];
@@ -89,7 +96,7 @@ function darkLine(profile: Float64Array, sums: Float64Array, stepMm: number, lea
     const depth = sides - meanOf(sums, i - half, i + half + 1);
     if (depth > best) [best, at, ground] = [depth, i, sides];
   }
-  return at < 0 ? NaN : middleOfDark(profile, at - near, at + near, ground);
+  return at < 0 ? null : { at: middleOfDark(profile, at - near, at + near, ground) };
 }
 
 /** Middle of what is clearly darker than the ground between two samples. */
@@ -117,7 +124,7 @@ function crossing(profile: Float64Array, at: number, level: number, reach: numbe
 
 /**
  * Edge points round a middle: on every ray the strongest step from dark to light (or light to dark), at half the height
- * between its plateaus, or the middle of the darkest line. Rays run in the sheet's own mm, so that turn, mirror image and unequal scales fall out.
+ * between its plateaus and then between pixels, or the middle of the darkest line. Rays run in the sheet's own mm, so that turn, mirror image and unequal scales fall out.
  */
 export function edgePoints(image: GrayImage, view: LocalView, search: RaySearch): EdgePoints {
   const { x, y, fromMm, toMm, leastStep, rays } = search;
@@ -143,8 +150,9 @@ export function edgePoints(image: GrayImage, view: LocalView, search: RaySearch)
       dy: step * (cos * right.y + sin * up.y),
     };
     brightnessAlong(image, steps, profile);
-    const at = place(profile, sums, stepMm, leastStep);
-    if (!Number.isFinite(at)) continue;
+    const edge = place(profile, sums, stepMm, leastStep);
+    if (!edge || !Number.isFinite(edge.at)) continue;
+    const at = edge.levels ? betweenPixels(image, steps, edge.at, edge.levels) : edge.at;
     angles[count] = angle;
     radii[count++] = start + at * step;
   }

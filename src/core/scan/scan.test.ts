@@ -14,17 +14,24 @@ const isLong = process.env.JEST_LONG === '1';
 const QUICK = sheetFigures('quick');
 
 /**
- * RMS and largest error, um, of our own prototype on its own pictures of 24 large discs: the figures to be no worse than.
- * Largest of several sheets here, so that it may lie further out.
+ * What ragged ink and a ragged cut leave of a disc's displacement whoever reads it, um: sd sqrt(2 / N) with N lengths of edge
+ * that are each their own, over both edges (10 um, bell of 55 um, radii 6 and 3 mm). Least squares reach it, nothing goes below.
+ */
+const LIMIT_UM =
+  10 * Math.sqrt([6, 3].reduce((sum, r) => sum + (2 * 2 * Math.sqrt(Math.PI) * 0.055) / (2 * Math.PI * r), 0));
+
+/**
+ * RMS, um, to be no worse than: what our own prototype found on its own pictures of 24 large discs (2.4, 1.8, 1.8 and 1.6; the
+ * last lies below the limit, as 48 values may), at 150 dpi what edges placed between pixels have brought since.
  */
 describe('how true a clean scan is measured, without shadow and wobble', () => {
   const wanted = [
-    { dotsPerInch: 150, wantedUm: 2.4 },
+    { dotsPerInch: 150, wantedUm: 2 },
     { dotsPerInch: 300, wantedUm: 1.8 },
     ...(isLong
       ? [
           { dotsPerInch: 600, wantedUm: 1.8 },
-          { dotsPerInch: 1200, wantedUm: 1.6 },
+          { dotsPerInch: 1200, wantedUm: LIMIT_UM },
         ]
       : []),
   ];

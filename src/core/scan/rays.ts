@@ -22,6 +22,8 @@ const MOST_RAYS = 360;
 /** Plateaus that tell how bright either side is begin and end so far from the edge, mm. */
 const PLATEAU_FROM_MM = 0.2;
 const PLATEAU_TO_MM = 0.4;
+/** From so many pixels a mm on, edges spread over several of them and need not be placed between two. */
+const FINE_PIXELS_PER_MM = 16;
 /** Samples are averaged over this much on either side to find the strongest step, mm. */
 const STEP_REACH_MM = 0.15;
 
@@ -138,6 +140,7 @@ export function edgePoints(image: GrayImage, view: LocalView, search: RaySearch)
   // From dark to light either way.
   const [start, step] = search.kind === 'dark-outside' ? [toMm, -stepMm] : [fromMm, stepMm];
   const place = search.kind === 'line' ? darkLine : risingEdge;
+  const isCoarse = pixelsPerMm(view) < FINE_PIXELS_PER_MM;
   let count = 0;
   for (let ray = 0; ray < rays; ray++) {
     const angle = (2 * Math.PI * ray) / rays;
@@ -152,7 +155,7 @@ export function edgePoints(image: GrayImage, view: LocalView, search: RaySearch)
     brightnessAlong(image, steps, profile);
     const edge = place(profile, sums, stepMm, leastStep);
     if (!edge || !Number.isFinite(edge.at)) continue;
-    const at = edge.levels ? betweenPixels(image, steps, edge.at, edge.levels) : edge.at;
+    const at = edge.levels && isCoarse ? betweenPixels(image, steps, edge.at, edge.levels) : edge.at;
     angles[count] = angle;
     radii[count++] = start + at * step;
   }

@@ -119,6 +119,17 @@ const Registration = z.discriminatedUnion('kind', [
 ]);
 
 /** Stations along a roll: the cut against the print at places to the left and right of its middle. */
+const SectionPricesShape = z.object({
+  setUpMinutes: z.number().min(0).max(1e4),
+  printMetresPerHour: z.number().positive().max(1e5),
+  cutMetresPerHour: z.number().positive().max(1e5),
+  finishMinutes: z.number().min(0).max(1e4),
+  endWasteMm: z.number().min(0).max(1e5),
+  hourCost: z.number().min(0).max(1e6),
+  metreCost: z.number().min(0).max(1e6),
+  pieceCost: z.number().min(0).max(1e6),
+});
+
 export const ComputeRoll = z
   .object({
     stations: z
@@ -126,11 +137,11 @@ export const ComputeRoll = z
         z.object({
           atMm: z.number().min(0).max(1e6).meta({ description: 'Way from the registered origin along the roll.' }),
           asideMm: z.number().min(-1e4).max(1e4).meta({ description: 'Sideways from the middle, right is plus.' }),
-          acrossMm: z.number().min(-1e3).max(1e3),
-          alongMm: z.number().min(-1e3).max(1e3),
+          acrossMm: z.number().min(-1e3).max(1e3).nullable().meta({ description: 'Null where it was not read.' }),
+          alongMm: z.number().min(-1e3).max(1e3).nullable(),
         }),
       )
-      .max(2000),
+      .max(8000),
     toleranceMm: z.number().positive().max(100),
     confidence: z.number().min(0.5, 'from 0.5').max(0.999, 'to 0.999').default(0.95),
     registration: Registration.meta({ description: 'What the machine reads where a section begins and ends.' }),
@@ -151,8 +162,15 @@ export const ComputeRoll = z
         itemLengthMm: z.number().positive().max(1e5),
         gapMm: z.number().min(0).max(1e4),
         printableWidthMm: z.number().positive().max(1e5),
+        prices: SectionPricesShape.optional().meta({
+          description: 'What setting up, waste and spoilt pieces cost: the cheapest sections are then found.',
+        }),
       })
       .optional(),
+    isWhatIf: z
+      .boolean()
+      .default(false)
+      .meta({ description: 'Whether sections at half the tolerance and at half the drift are told as well.' }),
   })
   .meta({ id: 'RollQuestion' });
 export type ComputeRollInput = z.infer<typeof ComputeRoll>;

@@ -122,9 +122,19 @@ function firstOutMm(question: SectionQuestion, steady: Steady, draw: Draw, rng: 
   return Infinity;
 }
 
+/** Where each roll first leaves the tolerance, the soonest first, mm. */
+function firstOuts(
+  question: SectionQuestion,
+  draws: readonly Draw[],
+  known: Float64Array,
+  rng: Rng,
+): readonly number[] {
+  const rows = Array.from({ length: STEPS + 1 }, (_, i) => question.rowAt((i * question.farthestMm) / STEPS));
+  return draws.map((draw) => firstOutMm(question, { rows, known }, draw, rng)).sort((a, b) => a - b);
+}
+
 /** Length that is not left by as many draws as are wanted. */
-function byFirstOut(question: SectionQuestion, draws: readonly Draw[], steady: Steady, rng: Rng): SectionAnswer {
-  const out = draws.map((draw) => firstOutMm(question, steady, draw, rng)).sort((a, b) => a - b);
+function byFirstOut(question: SectionQuestion, out: readonly number[]): SectionAnswer {
   const firstBad = out[Math.floor((1 - question.confidence) * out.length)] ?? Infinity;
   if (!Number.isFinite(firstBad)) return { longestMm: question.farthestMm, isLimited: false };
   return { longestMm: Math.max(0, firstBad - question.farthestMm / STEPS), isLimited: true };
@@ -174,13 +184,16 @@ function isKeptBetweenMarks(
 
 const HALVINGS = 24;
 
-/** The same draws at every length, so that what is longer is never better by chance. */
-function betweenMarks(question: SectionQuestion, draws: readonly Draw[], known: Float64Array, rng: Rng): SectionAnswer {
+/** Share of rolls that keep a section between marks; the same draws at every length, so that what is longer is never better by chance. */
+function keptShares(question: SectionQuestion, draws: readonly Draw[], known: Float64Array, rng: Rng) {
   const pairs = draws.map((draw) => ({ draw, bridge: bridgeOf(rng) }));
-  const isKept = (lengthMm: number): boolean => {
-    const kept = pairs.filter((pair) => isKeptBetweenMarks(question, known, pair, lengthMm)).length;
-    return kept >= question.confidence * pairs.length;
-  };
+  return (lengthMm: number): number =>
+    pairs.filter((pair) => isKeptBetweenMarks(question, known, pair, lengthMm)).length / pairs.length;
+}
+
+function betweenMarks(question: SectionQuestion, draws: readonly Draw[], known: Float64Array, rng: Rng): SectionAnswer {
+  const keptShare = keptShares(question, draws, known, rng);
+  const isKept = (lengthMm: number): boolean => keptShare(lengthMm) >= question.confidence;
   if (isKept(question.farthestMm)) return { longestMm: question.farthestMm, isLimited: false };
   let [low, high] = [0, question.farthestMm];
   for (let i = 0; i < HALVINGS; i++) {
@@ -199,9 +212,33 @@ function betweenMarks(question: SectionQuestion, draws: readonly Draw[], known: 
 export function longestSection(belief: SlipBelief, question: SectionQuestion, seed = 1): SectionAnswer {
   const rng = seededRng(seed);
   const draws = drawsOf(belief, rng);
-  const found = steadyDrift(belief);
-  const known = question.isCorrected ? found : found.map(() => 0);
+  const known = keyedIn(belief, question);
   if (question.registration.kind === 'both-ends') return betweenMarks(question, draws, known, rng);
-  const rows = Array.from({ length: STEPS + 1 }, (_, i) => question.rowAt((i * question.farthestMm) / STEPS));
-  return byFirstOut(question, draws, { rows, known }, rng);
+  return byFirstOut(question, firstOuts(question, draws, known, rng));
+}
+
+const keyedIn = (belief: SlipBelief, { isCorrected }: SectionQuestion): Float64Array => {
+  const found = steadyDrift(belief);
+  return isCorrected ? found : found.map(() => 0);
+};
+
+/**
+ * How likely sections of several lengths are to leave the tolerance somewhere, from the same draws of rolls.
+ * @returns one probability a length.
+ */
+export function outShares(
+  belief: SlipBelief,
+  question: SectionQuestion,
+  lengthsMm: readonly number[],
+  seed = 1,
+): readonly number[] {
+  const rng = seededRng(seed);
+  const draws = drawsOf(belief, rng);
+  const known = keyedIn(belief, question);
+  if (question.registration.kind === 'both-ends') {
+    const keptShare = keptShares(question, draws, known, rng);
+    return lengthsMm.map((lengthMm) => 1 - keptShare(lengthMm));
+  }
+  const out = firstOuts(question, draws, known, rng);
+  return lengthsMm.map((lengthMm) => out.filter((at) => at <= lengthMm).length / out.length);
 }

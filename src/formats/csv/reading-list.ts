@@ -28,7 +28,7 @@ export const MOST_CHARACTERS = 100_000;
 const SEPARATORS = ['\t', ';', ','] as const;
 
 /** The first of tab, semicolon and comma that the first line holds: with the former two a comma may be the decimal sign. */
-const separatorOf = (head: string): string => SEPARATORS.find((s) => head.includes(s)) ?? ',';
+export const separatorOf = (head: string): string => SEPARATORS.find((s) => head.includes(s)) ?? ',';
 
 interface Column {
   readonly kind: 'spot' | 'axis' | Axis | 'reading';

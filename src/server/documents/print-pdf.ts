@@ -17,9 +17,14 @@ function pathData(commands: readonly PathCommand[], heightMm: number): string {
     .join('');
 }
 
+interface LayerList {
+  readonly OCGs: readonly object[];
+  readonly D: object;
+}
+
 /** The parts of pdfkit that its types leave out: the catalog, the page's resources, spot inks and raw content. */
 interface PdfInside {
-  readonly _root: { readonly data: Record<string, unknown> };
+  readonly _root: { readonly data: { OCProperties?: LayerList; ViewerPreferences?: unknown } };
   readonly page: { readonly resources: { readonly data: Record<string, unknown> } };
   readonly ref: (data: Record<string, unknown>) => { readonly end: () => void };
   readonly addSpotColor: (name: string, ...cmykPercent: readonly number[]) => void;
@@ -38,7 +43,8 @@ function layerGroups(inside: PdfInside, layers: readonly VectorLayer[]) {
     // pdfkit writes a String object as text and a plain string as a name.
     inside.ref({ Type: 'OCG', Name: Object(layer.name) as string, Usage: { Print: { PrintState: 'ON' } } }),
   );
-  inside._root.data.OCProperties = { OCGs: groups, D: { Order: groups, ON: groups } };
+  const all = [...(inside._root.data.OCProperties?.OCGs ?? []), ...groups];
+  inside._root.data.OCProperties = { OCGs: all, D: { Order: all, ON: all } };
   inside.page.resources.data.Properties = Object.fromEntries(groups.map((group, i) => [`MC${i}`, group]));
   return groups;
 }
@@ -52,15 +58,27 @@ function drawLayer(document: PDFKit.PDFDocument, layer: VectorLayer, heightMm: n
   }
 }
 
+/** One drawing on a page of its own size. */
+function addPage(document: PDFKit.PDFDocument, { widthMm, heightMm, layers }: VectorDrawing): void {
+  const inside = document as unknown as PdfInside;
+  document.addPage({ size: [points(widthMm), points(heightMm)], margin: 0 });
+  const groups = layers.length > 1 ? layerGroups(inside, layers) : [];
+  for (const [i, layer] of layers.entries()) {
+    if (groups[i]) inside.addContent(`/OC /MC${i} BDC`);
+    drawLayer(document, layer, heightMm);
+    if (groups[i]) inside.addContent('EMC');
+  }
+  for (const group of groups) group.end();
+}
+
 /**
- * PDF of a drawing at exact size; the viewer is told not to scale. Same vectors as the SVG, text as outlines. With several
- * layers each is an optional content group; a layer with a spot ink is stroked in that separation.
+ * PDF of drawings at exact size, a page each; the viewer is told not to scale. Same vectors as the SVG, text as outlines.
+ * With several layers each is an optional content group; a layer with a spot ink is stroked in that separation.
  */
-export async function writePdf(drawing: VectorDrawing): Promise<Buffer> {
+export async function writePdf(...drawings: readonly VectorDrawing[]): Promise<Buffer> {
   const document = new PDFDocument({
-    size: [points(drawing.widthMm), points(drawing.heightMm)],
-    margin: 0,
-    info: { Title: drawing.title, CreationDate: FIXED_DATE, ModDate: FIXED_DATE },
+    autoFirstPage: false,
+    info: { Title: drawings[0]?.title ?? '', CreationDate: FIXED_DATE, ModDate: FIXED_DATE },
   });
   const inside = document as unknown as PdfInside;
   inside._root.data.ViewerPreferences = document.ref({ PrintScaling: 'None', Enforce: ['PrintScaling'] });
@@ -70,15 +88,9 @@ export async function writePdf(drawing: VectorDrawing): Promise<Buffer> {
     document.on('end', resolve);
     document.on('error', reject);
   });
-  const { layers } = drawing;
-  for (const { spotInk } of layers) if (spotInk) inside.addSpotColor(spotInk, ...SPOT_LOOK);
-  const groups = layers.length > 1 ? layerGroups(inside, layers) : [];
-  for (const [i, layer] of layers.entries()) {
-    if (groups[i]) inside.addContent(`/OC /MC${i} BDC`);
-    drawLayer(document, layer, drawing.heightMm);
-    if (groups[i]) inside.addContent('EMC');
-  }
-  for (const group of groups) group.end();
+  const spotInks = new Set(drawings.flatMap(({ layers }) => layers.flatMap(({ spotInk }) => spotInk ?? [])));
+  for (const spotInk of spotInks) inside.addSpotColor(spotInk, ...SPOT_LOOK);
+  for (const drawing of drawings) addPage(document, drawing);
   document.end();
   await finished;
   return Buffer.concat(chunks);

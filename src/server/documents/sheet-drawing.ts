@@ -20,7 +20,7 @@ import { outlineText } from './outline-text';
 export const INK_COLOUR = '#000000';
 export const CUT_COLOURS: Readonly<Record<SetNo, string>> = { 1: '#c4162a', 2: '#0b6b62' };
 export const CUT_LAYERS: Readonly<Record<SetNo, string>> = { 1: 'cut 1', 2: 'cut 2' };
-const CUT_LINE_MM = 0.1;
+export const CUT_LINE_MM = 0.1;
 
 type Placing = Affine<'sheet', 'file'>;
 
@@ -35,7 +35,7 @@ function commandsOf(shape: InkShape): readonly PathCommand<'sheet'>[] {
   return [...polyline(shape.points), { op: 'Z', points: [] }];
 }
 
-function inkPath(shape: InkShape, placing: Placing): VectorPath {
+export function inkPath(shape: InkShape, placing: Placing): VectorPath {
   return {
     commands: mapCommands(placing, commandsOf(shape)),
     paint: shape.kind === 'line' ? { kind: 'stroke', widthMm: shape.widthMm } : { kind: 'fill' },

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { database } from '@/server/services/database';
 import { isLetIn } from '@/server/services/door-guard';
+import { fileResponse, plain } from '@/server/services/file-response';
 import { FILE_KINDS, makeFile } from '@/server/services/files';
 import { loadRecord } from '@/server/services/record';
 import { planCutFor } from '@/server/services/steps';
@@ -10,9 +11,6 @@ const Query = z.object({
   turn: z.enum(['0', '90', '180', '270']).default('0'),
   face: z.enum(['ink-up', 'ink-down']).default('ink-up'),
 });
-
-const plain = (status: number, message: string): Response =>
-  new Response(message, { status, headers: { 'content-type': 'text/plain; charset=utf-8' } });
 
 /** One file of the calibration's sheet, given out as an attachment. */
 export async function GET(
@@ -28,15 +26,5 @@ export async function GET(
   if (!record) return plain(404, 'This calibration is not there any more.');
   const load = { turnDeg: Number(query.data.turn) as 0 | 90 | 180 | 270, face: query.data.face };
   const made = await makeFile(record, query.data.kind, { plan: planCutFor(record, load, true), load });
-  if (!made.ok) return plain(409, made.error.message);
-  const body = typeof made.value.body === 'string' ? made.value.body : new Uint8Array(made.value.body);
-  return new Response(body, {
-    headers: {
-      'content-type': made.value.mediaType,
-      'content-disposition': `attachment; filename="${made.value.name}"`,
-      'content-security-policy': "sandbox; default-src 'none'",
-      'x-content-type-options': 'nosniff',
-      'cache-control': 'no-store',
-    },
-  });
+  return made.ok ? fileResponse(made.value) : plain(409, made.error.message);
 }

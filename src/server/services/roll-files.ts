@@ -55,12 +55,14 @@ const MAKERS: Readonly<Record<RollFileKind, (strip: RollStrip, record: RollRecor
     done(writePdf(drawnStretch(strip, PIECE, setupRow.program?.spotInkName ?? USUAL_SPOT_INK))),
   'cut-svg': (strip) => done(writeSvg(cutStretch(strip, wholeStrip(strip)), { unitsPerInch: 'mm' })),
   'cut-dxf': (strip) => done(writeDxf(cutStretch(strip, wholeStrip(strip)))),
-  'cut-hpgl': async (strip, { setupRow: { cutter } }) => {
+  'cut-hpgl': (strip, { setupRow: { cutter } }) => {
     const paths = cutStripPaths(strip, { across: cutter.fileAcross, along: cutter.fileAlong });
     const made = writeHpgl(paths);
-    return made.ok
-      ? ok(made.value)
-      : fail(refusal('The cut lines of this strip cannot be written as plotter commands: take the SVG or DXF.'));
+    return Promise.resolve(
+      made.ok
+        ? ok(made.value)
+        : fail(refusal('The cut lines of this strip cannot be written as plotter commands: take the SVG or DXF.')),
+    );
   },
 };
 

@@ -14,7 +14,7 @@ interface ControlsProps {
   readonly valueMm: number;
   readonly turn: FigureTurn;
   readonly system: UnitSystem;
-  readonly keeper: ReadingKeeper;
+  readonly keeper: Pick<ReadingKeeper, 'notice' | 'waiting' | 'retry'>;
   readonly onValue: (mm: number) => void;
   readonly onAnswer: (state: Kept['state'], typedMm?: number) => void;
 }

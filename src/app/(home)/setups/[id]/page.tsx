@@ -34,6 +34,9 @@ export default async function SetupPage({ params }: { readonly params: Promise<{
         </Link>{' '}
         <Link href={`/setups/${id}/measure`} prefetch={false}>
           Measure by rule
+        </Link>{' '}
+        <Link href={`/setups/${id}/rolls`} prefetch={false}>
+          Long rolls
         </Link>
       </p>
       <StartForm

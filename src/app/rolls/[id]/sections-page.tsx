@@ -1,0 +1,226 @@
+import type { RollAnswer } from '@/compute/roll';
+import type { SectionsWay } from '@/compute/roll-plan';
+import type { SectionWork } from '@/contracts/rolls';
+import { judgeTyped, type SectionRows } from '@/core/drift/section-rows';
+import { formatFixed, formatLength, type UnitSystem } from '@/core/units/length';
+import { driftOf, rollProblemWords } from '@/server/services/roll-drift-view';
+import { answerSections, sectionProblemWords, usualWork } from '@/server/services/roll-sections-view';
+import { lengthWords, sectionsHeadline, typedWords } from '@/server/services/roll-section-words';
+import { hoursWords, SectionTimeline } from '@/ui/roll/SectionTimeline';
+import { SectionForm } from '@/ui/roll/SectionForm';
+import type { RollProps } from './roll-props';
+
+interface AnswerProps {
+  readonly answer: RollAnswer;
+  readonly work: SectionWork;
+  readonly system: UnitSystem;
+}
+
+/** Rows, pieces and the length to type. */
+function Rows({
+  rows,
+  work,
+  system,
+}: {
+  readonly rows: SectionRows;
+  readonly work: SectionWork;
+  readonly system: UnitSystem;
+}) {
+  const typed = work.typedLengthMm;
+  return (
+    <>
+      <table className="plain">
+        <tbody>
+          {(
+            [
+              ['pieces across', rows.copiesAcross],
+              ['rows in all', rows.rows],
+              ['rows in a section', rows.rowsPerSection],
+              ['pieces in a section', rows.copiesPerSection],
+              ['sections', rows.sections],
+              ['pieces in the last one', rows.lastCopies],
+            ] as const
+          ).map(([name, count]) => (
+            <tr key={name}>
+              <th scope="row">{name}</th>
+              <td className="figures">{count}</td>
+            </tr>
+          ))}
+          <tr>
+            <th scope="row">length to type</th>
+            <td className="figures">
+              <strong>{formatLength(rows.typedMm, system)}</strong>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <p className="quiet">
+        {`The rows need ${formatLength(rows.neededMm, system)}; from ${formatLength(rows.oneMoreMm, system)} on one more row would get in.`}
+      </p>
+      {typed !== null && (
+        <p className={judgeTyped(rows, typed) === 'right' ? '' : 'notice'}>{typedWords(rows, typed, system)}</p>
+      )}
+    </>
+  );
+}
+
+const WAYS = [
+  { id: 'even', words: 'longest sections that hold' },
+  { id: 'best', words: 'cheapest sections that hold' },
+  { id: 'unsplit', words: 'all in one' },
+] as const;
+
+/** "9 rows, 9 times; then 8": sections of the same length told together. */
+function sectionsWords(sections: readonly number[]): string {
+  const counts = new Map<number, number>();
+  for (const rows of sections) counts.set(rows, (counts.get(rows) ?? 0) + 1);
+  return [...counts].map(([rows, times]) => `${times} \u00d7 ${rows} rows`).join(', ');
+}
+
+function Ways({ plan, system }: { readonly plan: NonNullable<RollAnswer['plan']>; readonly system: UnitSystem }) {
+  return (
+    <>
+      <h2>What each way costs</h2>
+      <div className="table-responsive">
+        <table className="plain">
+          <thead>
+            <tr>
+              <th>way</th>
+              <th>sections</th>
+              <th>set-up</th>
+              <th>blank ends</th>
+              <th>pieces lost</th>
+              <th>cost in all</th>
+              <th>done after</th>
+            </tr>
+          </thead>
+          <tbody>
+            {WAYS.map(({ id, words }) => (
+              <WayRow key={id} words={words} way={plan[id]} system={system} />
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <p className="quiet">
+        Set-up and finishing at the hour&rsquo;s cost, ends left blank, and pieces that are to be expected out; what the
+        work itself takes is the same every way. From where a section leaves what is allowed, every row after it is
+        counted as lost.
+      </p>
+      {WAYS.map(({ id, words }) => (
+        <figure key={id} className="mb-2">
+          <SectionTimeline times={plan[id].times} label={`Printing, cutting and finishing: ${words}`} />
+          <figcaption className="quiet">{words}</figcaption>
+        </figure>
+      ))}
+    </>
+  );
+}
+
+function WayRow({
+  words,
+  way,
+  system,
+}: {
+  readonly words: string;
+  readonly way: SectionsWay;
+  readonly system: UnitSystem;
+}) {
+  return (
+    <tr>
+      <th scope="row">{words}</th>
+      <td>{sectionsWords(way.sections)}</td>
+      <td className="figures">{formatFixed(way.cost.setUp, 2)}</td>
+      <td className="figures">{`${formatLength(way.wasteMm, system)}, ${formatFixed(way.cost.waste, 2)}`}</td>
+      <td className="figures">{`${formatFixed(way.spoilt, 1)}, ${formatFixed(way.cost.spoilt, 2)}`}</td>
+      <td className="figures">
+        <strong>{formatFixed(way.cost.total, 2)}</strong>
+      </td>
+      <td className="figures">{hoursWords(way.times.at(-1)?.finish.toHours ?? 0)}</td>
+    </tr>
+  );
+}
+
+function WhatIf({ answer, system }: AnswerProps) {
+  const { whatIf, section, rows } = answer;
+  if (!whatIf) return null;
+  const lines = [
+    { words: 'as it is', section, rows },
+    { words: 'were only half allowed', ...whatIf.halfTolerance },
+    { words: 'were the drift half', ...whatIf.halfDrift },
+  ];
+  return (
+    <>
+      <h2>What if</h2>
+      <table className="plain">
+        <thead>
+          <tr>
+            <th>what if</th>
+            <th>longest section</th>
+            <th>rows</th>
+            <th>sections</th>
+          </tr>
+        </thead>
+        <tbody>
+          {lines.map((l) => (
+            <tr key={l.words}>
+              <th scope="row">{l.words}</th>
+              <td className="figures">{lengthWords(l.section, system)}</td>
+              <td className="figures">{l.rows?.rowsPerSection ?? 'none holds'}</td>
+              <td className="figures">{l.rows?.sections ?? ''}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}
+
+function Answer(props: AnswerProps) {
+  const { answer, work, system } = props;
+  return (
+    <>
+      <p>
+        {`Unsplit, at ${formatFixed(answer.unsplit.atMm / 1000, 1)} m it may be out by ${formatLength(answer.unsplit.errorMm.across, system)} across and ${formatLength(answer.unsplit.errorMm.along, system)} along if nothing is keyed in, 95 % sure.`}
+      </p>
+      {answer.section.isBeyondStrip && (
+        <p className="notice">
+          {`This is further than the strip that was read (${formatFixed(answer.stripMm / 1000, 1)} m): nothing was seen there. Read a longer strip, or keep to its length.`}
+        </p>
+      )}
+      {answer.rows && <Rows rows={answer.rows} work={work} system={system} />}
+      <WhatIf {...props} />
+      {answer.plan && <Ways plan={answer.plan} system={system} />}
+    </>
+  );
+}
+
+/** How long a section may be, how many rows go in it, and what it costs. */
+export async function SectionsPage({ record, system, nav }: RollProps) {
+  const told = driftOf(record);
+  if (!told.ok)
+    return (
+      <>
+        <h1>Sections: not told yet</h1>
+        {nav}
+        <p className="notice">{rollProblemWords(told.error)}</p>
+      </>
+    );
+  const work = record.work ?? usualWork(record);
+  const answered = record.work ? await answerSections(record, work) : null;
+  return (
+    <>
+      <h1>{answered?.ok ? sectionsHeadline(answered.value, work, system) : 'How long may a section be?'}</h1>
+      {nav}
+      <div className="two">
+        <div>
+          <SectionForm key={JSON.stringify(work)} rollId={record.roll.id} work={work} system={system} />
+        </div>
+        <div>
+          {answered === null && <p>Say what the run is, and work out the sections.</p>}
+          {answered && !answered.ok && <p className="notice">{sectionProblemWords(answered.error)}</p>}
+          {answered?.ok && <Answer answer={answered.value} work={work} system={system} />}
+        </div>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,152 @@
+import 'server-only';
+import {
+  halfWidthOf,
+  rollDrift,
+  type DirectionDrift,
+  type DriftPart,
+  type RollDrift,
+  type RollProblem,
+} from '@/core/drift/roll-drift';
+import { driftBand } from '@/core/drift/drift-band';
+import type { Result } from '@/core/result';
+import { AXES, type Axis } from '@/core/target/wedge';
+import { formatFixed, formatLength, type UnitSystem } from '@/core/units/length';
+import { rollEndMm, type RollRecord } from './roll-read';
+
+export const driftOf = ({ values }: RollRecord): Result<RollDrift, RollProblem> => rollDrift(values);
+
+export function rollProblemWords(problem: RollProblem): string {
+  if (problem.kind === 'too-few-readings')
+    return `At least ${problem.needed} readings across and ${problem.needed} along are needed before drift can be told from noise.`;
+  if (problem.kind === 'no-length') return 'All that was read stands at the leading edge: read further along.';
+  return 'These readings stand too close together to tell a steady drift: read at four places along the roll or more.';
+}
+
+/** As far as charts look: the run, and half as far again beyond what was read. */
+const chartEndMm = (record: RollRecord, drift: RollDrift): number =>
+  Math.max(rollEndMm(record.roll), 1.5 * drift.lengthMm);
+
+/** Both directions of a roll as they are drawn. */
+export function chartsOf(record: RollRecord, drift: RollDrift) {
+  const endMm = chartEndMm(record, drift);
+  return AXES.map((axis) => ({
+    title: TITLES[axis],
+    stations: stationsOf(record, axis),
+    band: driftBand(drift[axis], drift.lengthMm, endMm),
+    readToMm: drift.lengthMm,
+    endMm,
+    toleranceMm: record.roll.toleranceMm,
+  }));
+}
+
+const TITLES: Readonly<Record<Axis, string>> = {
+  along: 'Along: how far the cut runs on past the print',
+  across: 'Across: how far the cut lies to the right of the print',
+};
+
+/** Readings of one direction as they are, the nearest first: also before anything can be told from them. */
+export function stationsOf({ figures, readings }: RollRecord, axis: Axis) {
+  return figures.flatMap((figure) => {
+    const valueMm = readings.get(`${figure.stationNo} ${figure.side} ${figure.axis}`)?.displacementMm;
+    if (figure.axis !== axis || valueMm === null || valueMm === undefined) return [];
+    return [{ stationNo: figure.stationNo, side: figure.side, atMm: figure.middle.y, valueMm }];
+  });
+}
+
+export interface PartRow {
+  readonly name: string;
+  readonly value: string;
+  readonly interval: string;
+  readonly farEnd: string;
+  readonly words: string;
+}
+
+interface PartOrder {
+  readonly name: string;
+  readonly part: DriftPart | null;
+  readonly write: (value: number) => string;
+  readonly words: string;
+}
+
+const rate = (mm: number): string => `${formatFixed(mm, 3, true)} mm/m`;
+const bend = (mm: number): string => `${formatFixed(mm, 4, true)} mm/m\u00b2`;
+const milliradian = (rad: number): string => `${formatFixed(1000 * rad, 2, true)} mrad`;
+
+function rowOf({ name, part, write, words }: PartOrder, system: UnitSystem): PartRow {
+  if (!part)
+    return { name, value: 'not told', interval: '', farEnd: '', words: 'read left and right to tell it from a walk' };
+  return {
+    name,
+    value: write(part.value),
+    interval: `${write(part.low)} to ${write(part.high)}`,
+    farEnd: formatLength(part.atFarEndMm, system, true),
+    words,
+  };
+}
+
+function slipRow(name: string, { slip }: DirectionDrift, lengthMm: number, system: UnitSystem): PartRow {
+  const root = Math.sqrt(lengthMm / 1000);
+  return {
+    name,
+    value: slip.slipMm > 0 ? `${formatFixed(slip.slipMm, 3)} mm over 1 m` : 'none seen',
+    interval: `below ${formatFixed(slip.slipUpperMm, 3)} mm over 1 m`,
+    farEnd: `up to ${formatLength(1.96 * slip.slipUpperMm * root, system)}`,
+    words: 'goes either way and grows with the root of the way; nothing keyed in takes it out',
+  };
+}
+
+/** Every part of the drift, what it is worth at the far end of what was read, and what it is. */
+export function partRows(drift: RollDrift, system: UnitSystem): readonly PartRow[] {
+  const { along, across, walkMm, lengthMm } = drift;
+  const mm = (value: number): string => formatLength(value, system, true);
+  const orders: readonly PartOrder[] = [
+    { name: 'Shift along', part: along.shiftMm, write: mm, words: 'the same all along: the origin, or the offset' },
+    { name: 'Shift across', part: across.shiftMm, write: mm, words: 'the same all along: the origin, or the offset' },
+    {
+      name: 'Feed',
+      part: along.perMetreMm,
+      write: rate,
+      words: 'the cutter\u2019s feed against the print\u2019s: keyed in',
+    },
+    {
+      name: 'Walk',
+      part: walkMm,
+      write: rate,
+      words: 'the roll wanders sideways, apart from lying turned: tension, rollers',
+    },
+    { name: 'Turn', part: along.perWidth, write: milliradian, words: 'the roll lies turned: loading' },
+    {
+      name: 'Width',
+      part: across.perWidth,
+      write: milliradian,
+      words: 'the cut is wider (plus) than the print: scale across, in \u2030',
+    },
+    { name: 'Bow across', part: across.bow, write: bend, words: 'the walk itself changes: in the cut file' },
+    {
+      name: 'Bow along',
+      part: along.bow,
+      write: bend,
+      words: 'the feed itself changes: roll getting smaller, motor warming up',
+    },
+  ];
+  return [
+    ...orders.map((order) => rowOf(order, system)),
+    slipRow('Slip along', along, lengthMm, system),
+    slipRow('Slip across', across, lengthMm, system),
+  ];
+}
+
+/** One reading's own scatter, each way. */
+export const noiseWords = ({ along, across }: RollDrift): string =>
+  `One reading scatters by ${formatFixed(along.noiseMm, 3)} mm along and ${formatFixed(across.noiseMm, 3)} mm across.`;
+
+export const halfWidthMm = ({ values }: RollRecord): number => halfWidthOf(values);
+
+/** What a ruled length says of the print itself, and so of printer and cutter apart. */
+export function stretchWords({ roll }: RollRecord, drift: RollDrift): string | null {
+  if (roll.ruledMm === null || roll.ruledNominalMm === null) return null;
+  const print = 1000 * (roll.ruledMm / roll.ruledNominalMm - 1);
+  const cutter = print + drift.along.perMetreMm.value;
+  const says = (mm: number): string => `${formatFixed(Math.abs(mm), 2)} mm/m too ${mm < 0 ? 'short' : 'long'}`;
+  return `By rule the print is ${says(print)}; with the feed above the cutter by itself is ${says(cutter)}. Put right whichever machine other work rests on.`;
+}

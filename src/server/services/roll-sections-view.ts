@@ -1,0 +1,77 @@
+import 'server-only';
+import type { RollAnswer } from '@/compute/roll';
+import type { SectionWork } from '@/contracts/rolls';
+import type { Result } from '@/core/result';
+import { computeInThread } from './computation-thread';
+import type { RollRecord } from './roll-read';
+
+const registrationOf = ({ registration, originSdMm, marksApartMm, markSdMm }: SectionWork) => {
+  if (registration === 'origin') return { kind: 'origin', originSdMm };
+  if (registration === 'start-marks') return { kind: 'start-marks', apartMm: marksApartMm, markSdMm };
+  return { kind: 'both-ends', markSdMm };
+};
+
+/** The work of a run as a first offer: pieces of the strip's spacing, the whole printable width. */
+export function usualWork({ roll, setupRow }: RollRecord): SectionWork {
+  return {
+    ...{ registration: setupRow.setup.family === 'F9' ? 'origin' : 'both-ends', marksApartMm: 300, markSdMm: 0.05 },
+    ...{ originSdMm: 0.1, confidence: 0.95, isCorrected: true, copies: 50, itemWidthMm: 300, itemLengthMm: 250 },
+    ...{ gapMm: 4, printableWidthMm: roll.widthMm, endWasteMm: 30, typedLengthMm: null, setUpMinutes: 4 },
+    ...{ printMetresPerHour: 12, cutMetresPerHour: 40, finishMinutes: 5, hourCost: 20, metreCost: 3, pieceCost: 1 },
+    ...(roll.kind === 'run' ? { copies: roll.stations, itemLengthMm: roll.spacingMm } : {}),
+  };
+}
+
+/** As far as sections are looked at: the whole run in one, and not less than the strip. */
+function farthestMm({ roll, values }: RollRecord, work: SectionWork): number {
+  const across = Math.max(1, Math.floor((work.printableWidthMm + work.gapMm) / (work.itemWidthMm + work.gapMm)));
+  const rows = Math.ceil(work.copies / across);
+  const stripMm = values.reduce((most, { atMm }) => Math.max(most, atMm), roll.spacingMm);
+  return Math.min(1e6, Math.max(stripMm, rows * (work.itemLengthMm + work.gapMm)));
+}
+
+/** Stations as the computation takes them: what was read at one place and side belongs together. */
+function stationsOf({ values }: RollRecord) {
+  return values.map(({ axis, atMm, asideMm, valueMm }) => ({
+    ...{ atMm, asideMm },
+    acrossMm: axis === 'across' ? valueMm : null,
+    alongMm: axis === 'along' ? valueMm : null,
+  }));
+}
+
+export type SectionsAnswer = Result<RollAnswer, { readonly kind: string }>;
+
+/** Sections of a run, in a thread of its own: thousands of rolls are drawn. */
+export async function answerSections(record: RollRecord, work: SectionWork): Promise<SectionsAnswer> {
+  const { copies, itemWidthMm, itemLengthMm, gapMm, printableWidthMm, endWasteMm, confidence, isCorrected } = work;
+  const { setUpMinutes, printMetresPerHour, cutMetresPerHour, finishMinutes, hourCost, metreCost, pieceCost } = work;
+  const answered = await computeInThread('roll', {
+    stations: stationsOf(record),
+    toleranceMm: record.roll.toleranceMm,
+    ...{
+      confidence,
+      isCorrected,
+      registration: registrationOf(work),
+      farthestMm: farthestMm(record, work),
+      isWhatIf: true,
+    },
+    run: {
+      ...{ copies, itemWidthMm, itemLengthMm, gapMm, printableWidthMm },
+      prices: {
+        ...{ setUpMinutes, printMetresPerHour, cutMetresPerHour, finishMinutes },
+        ...{ endWasteMm, hourCost, metreCost, pieceCost },
+      },
+    },
+  });
+  if (!answered.parsed)
+    return { ok: false, error: { kind: answered.issues.map((i) => `${i.path.join(' ')}: ${i.message}`).join('; ') } };
+  return answered.result as SectionsAnswer;
+}
+
+const PROBLEMS: Readonly<Record<string, string>> = {
+  'too-wide': 'One piece is wider than what can be printed: check its width and the printable width.',
+  'longer-than-section':
+    'Sections cannot hold it: not even one row stays within the allowed error. Look at tension, rollers and the material first, or allow more.',
+};
+
+export const sectionProblemWords = ({ kind }: { readonly kind: string }): string => PROBLEMS[kind] ?? kind;

@@ -1,0 +1,80 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { useEffect, useState } from 'react';
+import type { StripSide } from '@/core/target/roll-strip';
+import { AXES, type Axis } from '@/core/target/wedge';
+import type { UnitSystem } from '@/core/units/length';
+import { LengthField } from '../components/LengthField';
+import { useStations } from './use-stations';
+
+interface Props {
+  readonly rollId: string;
+  readonly pieceNo: number;
+  readonly sides: readonly StripSide[];
+  readonly system: UnitSystem;
+}
+
+const keyOf = (side: StripSide, axis: Axis): string => `${side} ${axis}`;
+
+/** The piece that is due: how far its cut is off, at each side. */
+export function PieceEntry({ rollId, pieceNo, sides, system }: Props) {
+  const router = useRouter();
+  const keeper = useStations(rollId, {});
+  const [typed, setTyped] = useState<Readonly<Record<string, number | null>>>({});
+  const [isSent, setSent] = useState(false);
+  const read = sides.flatMap((side) =>
+    AXES.flatMap((axis) => {
+      const readingMm = typed[keyOf(side, axis)] ?? null;
+      return readingMm === null ? [] : [{ side, axis, readingMm }];
+    }),
+  );
+  const isKept = isSent && keeper.sending === 0 && keeper.waiting === 0 && keeper.notice === null;
+  useEffect(() => {
+    if (isKept) router.refresh();
+  }, [isKept, router]);
+  return (
+    <section aria-label={`Piece ${pieceNo}`}>
+      <h2>{`Measure piece ${pieceNo}`}</h2>
+      <p className="quiet">
+        Half the difference of opposite borders is how far the cut is off: across, right is plus; along, away from the
+        leading edge is plus.
+      </p>
+      {sides.map((side) => (
+        <div key={side} className="d-flex flex-wrap gap-3">
+          {AXES.map((axis) => (
+            <LengthField
+              key={axis}
+              label={`${sides.length > 1 ? `${side}, ` : ''}${axis}`}
+              system={system}
+              isOptional
+              onChange={(mm) => {
+                setTyped((now) => ({ ...now, [keyOf(side, axis)]: mm }));
+              }}
+            />
+          ))}
+        </div>
+      ))}
+      <button
+        type="button"
+        className="btn btn-primary"
+        disabled={read.length === 0 || keeper.sending > 0 || isSent}
+        onClick={() => {
+          setSent(true);
+          for (const { side, axis, readingMm } of read)
+            keeper.keep({ stationNo: pieceNo, side, axis, method: 'list', state: 'read', readingMm });
+        }}
+      >
+        Keep this piece
+      </button>
+      <p role="status">
+        {keeper.notice}
+        {keeper.waiting > 0 && (
+          <button type="button" className="btn-plain ms-2" onClick={keeper.retry}>
+            {`Send ${keeper.waiting} again`}
+          </button>
+        )}
+      </p>
+    </section>
+  );
+}

@@ -1,0 +1,46 @@
+import { extent, scaleLinear, type ScaleLinear } from 'd3';
+import type { BandPlace } from '@/core/drift/drift-band';
+
+export interface ChartSize {
+  readonly width: number;
+  readonly height: number;
+}
+
+export const CHART: ChartSize = { width: 760, height: 240 };
+export const MARGIN = { left: 52, right: 12, top: 12, bottom: 34 };
+
+export interface ChartScales {
+  readonly x: ScaleLinear<number, number>;
+  readonly y: ScaleLinear<number, number>;
+}
+
+/** So that one stray reading does not flatten everything else, the tolerance is always in sight. */
+export function scalesFor(
+  values: readonly number[],
+  { fromMm, toMm, toleranceMm }: { readonly fromMm: number; readonly toMm: number; readonly toleranceMm: number },
+): ChartScales {
+  const [low = 0, high = 0] = extent([...values, -1.15 * toleranceMm, 1.15 * toleranceMm]);
+  return {
+    x: scaleLinear([fromMm, Math.max(toMm, fromMm + 1)], [MARGIN.left, CHART.width - MARGIN.right]),
+    y: scaleLinear([low, high], [CHART.height - MARGIN.bottom, MARGIN.top]).nice(),
+  };
+}
+
+/** A band as one closed outline: its upper edge out, its lower edge back. */
+export function bandPath(band: readonly BandPlace[], { x, y }: ChartScales): string {
+  if (band.length < 2) return '';
+  const upper = band.map((p) => `${x(p.atMm).toFixed(1)},${y(p.highMm).toFixed(1)}`);
+  const lower = [...band].reverse().map((p) => `${x(p.atMm).toFixed(1)},${y(p.lowMm).toFixed(1)}`);
+  return `M${[...upper, ...lower].join('L')}Z`;
+}
+
+export const linePath = (band: readonly BandPlace[], { x, y }: ChartScales): string =>
+  band.length < 2 ? '' : `M${band.map((p) => `${x(p.atMm).toFixed(1)},${y(p.meanMm).toFixed(1)}`).join('L')}`;
+
+/** A station's mark by its side: a triangle that points to it, a dot in the middle. */
+export function markPath(side: 'left' | 'centre' | 'right', cx: number, cy: number): string {
+  const r = 3.6;
+  if (side === 'centre') return `M${cx - 2.8},${cy}a2.8,2.8 0 1,0 5.6,0a2.8,2.8 0 1,0 -5.6,0Z`;
+  const point = side === 'left' ? -r : r;
+  return `M${cx + point},${cy}L${cx - point},${cy - r}L${cx - point},${cy + r}Z`;
+}

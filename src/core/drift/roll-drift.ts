@@ -55,6 +55,7 @@ export interface DirectionDrift {
   /** What each coefficient adds at a place, mm from the origin and sideways. */
   readonly rowAt: (atMm: number, asideMm: number) => readonly number[];
   readonly slip: SlipEstimate;
+  readonly series: StationSeries;
   readonly belief: SlipBelief;
   /** Standard deviation of one reading, mm. */
   readonly noiseMm: number;
@@ -139,6 +140,7 @@ function directionOf(values: readonly StationValue[], extent: Extent): Result<Di
     rowAt: (atMm, asideMm) => driftRow(atMm, asideMm).slice(0, columns),
     slip: slip.value,
     belief: belief.value,
+    series,
     noiseMm: Math.sqrt(slip.value.fit.noiseVariance),
   });
 }

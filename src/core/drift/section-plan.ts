@@ -87,3 +87,10 @@ export function sectionCost(prices: SectionPrices, spoilt: number): SectionCost 
   const lost = spoilt * prices.pieceCost;
   return { setUp, waste, spoilt: lost, total: setUp + waste + lost };
 }
+
+/** A time in words, to the minute. */
+export const hoursWords = (hours: number): string => {
+  const minutes = Math.round(MINUTES_PER_HOUR * hours);
+  if (minutes < MINUTES_PER_HOUR) return `${minutes} min`;
+  return `${Math.floor(minutes / MINUTES_PER_HOUR)} h ${String(minutes % MINUTES_PER_HOUR).padStart(2, '0')} min`;
+};

@@ -1,7 +1,7 @@
 import { studentProbability } from '../math/quantile';
 import type { LeastSquaresError } from '../math/qr';
 import { ok, type Result } from '../result';
-import { fitSlip, type SlipFit, type StationSeries } from './slip-filter';
+import { fitSlip, smoothSlip, type SlipFit, type SlipState, type StationSeries } from './slip-filter';
 
 /**
  * How much the slip adds up to over the strip that was read, as variance over one reading's: a thousandth to a thousand is
@@ -68,21 +68,48 @@ function varianceOf(inverseNormal: Float64Array, of: ArrayLike<number>): number 
   return sum;
 }
 
+/** One belief's own answer at a place no nearer than where the slip is known. */
+function partFrom(
+  { fit, weight }: Belief,
+  state: SlipState,
+  atMm: number,
+  row: ArrayLike<number>,
+): Foretold['parts'][number] {
+  const left = Float64Array.from(row, (x, k) => x - state.ofDesign[k]!);
+  const meanMm = left.reduce((sum, x, k) => sum + x * fit.coefficients[k]!, state.ofValues);
+  const onTheWay = fit.slipRatio * Math.max(0, atMm - state.atMm);
+  const variance = state.variance + onTheWay + varianceOf(fit.inverseNormal, left);
+  return { weight, meanMm, sdMm: Math.sqrt(fit.noiseVariance * variance), degrees: fit.degrees };
+}
+
 /**
  * The error of a cut beyond the last station: steady drift and the slip so far, and what the slip may add on the way.
  * @param row what each coefficient adds to it there.
  */
-export function foretellError({ beliefs }: SlipBelief, atMm: number, row: ArrayLike<number>): Foretold {
-  return {
-    parts: beliefs.map(({ fit, weight }) => {
-      const { end, coefficients, slipRatio } = fit;
-      const left = Float64Array.from(row, (x, k) => x - end.ofDesign[k]!);
-      const meanMm = left.reduce((sum, x, k) => sum + x * coefficients[k]!, end.ofValues);
-      const onTheWay = slipRatio * Math.max(0, atMm - end.atMm);
-      const variance = end.variance + onTheWay + varianceOf(fit.inverseNormal, left);
-      return { weight, meanMm, sdMm: Math.sqrt(fit.noiseVariance * variance), degrees: fit.degrees };
-    }),
-  };
+export const foretellError = ({ beliefs }: SlipBelief, atMm: number, row: ArrayLike<number>): Foretold => ({
+  parts: beliefs.map((belief) => partFrom(belief, belief.fit.end, atMm, row)),
+});
+
+/** Ratios that count for less than this are left out where every reading is gone through. */
+const LEAST_WEIGHT = 0.005;
+
+/**
+ * The error of cuts where readings stand, told by all of them: steady drift and slip together.
+ * @param indices of readings. @param rowOf what each coefficient adds at a reading.
+ */
+export function tellErrors(
+  series: StationSeries,
+  { beliefs }: SlipBelief,
+  indices: readonly number[],
+  rowOf: (index: number) => ArrayLike<number>,
+): readonly Foretold[] {
+  const likely = beliefs.filter(({ weight }) => weight > LEAST_WEIGHT);
+  const sum = likely.reduce((total, { weight }) => total + weight, 0);
+  const parts = likely.map(({ fit, weight }) => {
+    const states = smoothSlip(series, fit.slipRatio);
+    return indices.map((i) => partFrom({ fit, weight: weight / sum }, states[i]!, series.atMm[i]!, rowOf(i)));
+  });
+  return indices.map((_, k) => ({ parts: parts.map((own) => own[k]!) }));
 }
 
 /** A combination of the coefficients alone: what the steady drift comes to. */

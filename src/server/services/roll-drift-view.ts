@@ -26,13 +26,16 @@ export function rollProblemWords(problem: RollProblem): string {
 const chartEndMm = (record: RollRecord, drift: RollDrift): number =>
   Math.max(rollEndMm(record.roll), 1.5 * drift.lengthMm);
 
+/** Feed is what most rolls suffer from: along comes first. */
+const DOWN_THE_PAGE = ['along', 'across'] as const;
+
 /** Both directions of a roll as they are drawn. */
 export function chartsOf(record: RollRecord, drift: RollDrift) {
   const endMm = chartEndMm(record, drift);
-  return AXES.map((axis) => ({
+  return DOWN_THE_PAGE.map((axis) => ({
     title: TITLES[axis],
     stations: stationsOf(record, axis),
-    band: driftBand(drift[axis], drift.lengthMm, endMm),
+    band: driftBand(drift[axis], endMm),
     readToMm: drift.lengthMm,
     endMm,
     toleranceMm: record.roll.toleranceMm,

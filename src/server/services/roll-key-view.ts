@@ -1,4 +1,5 @@
 import 'server-only';
+import { StoredSettings } from '@/contracts/stored';
 import { actsOnFeed, feedCompensation, feedSetting } from '@/core/drift/feed-compensation';
 import type { RollDrift } from '@/core/drift/roll-drift';
 import { decimalsOf, settingUnitWord } from '@/core/setting/machine-setting';
@@ -9,11 +10,15 @@ import type { RollRecord } from './roll-read';
 import { settingValueWords } from './words';
 
 export interface FeedSettingView {
+  readonly id: string;
   readonly name: string;
   readonly before: string;
   readonly after: string;
-  readonly toType: string;
-  readonly unit: string;
+  readonly afterValue: number;
+  /** What the display wants, where it is not the value itself. */
+  readonly toType: string | null;
+  /** What it stands at now, where that is not what it stood at when the strip was cut. */
+  readonly now: string | null;
   readonly left: string;
 }
 
@@ -35,6 +40,7 @@ export async function keyView(
 ): Promise<KeyView> {
   const { value, low, high } = along.perMetreMm;
   const settings = (await findSettings(session, ownersOf(setupRow), { x: 0, y: 0 })).filter(actsOnFeed);
+  const snapshot = StoredSettings.parse(roll.settingsSnapshot);
   const told = feedCompensation(value, roll.spacingMm);
   const signed = (n: number, decimals: number): string => formatFixed(n, decimals, true);
   return {
@@ -43,13 +49,17 @@ export async function keyView(
     settings: settings
       .filter((s) => s.sense !== null)
       .map((setting) => {
-        const found = feedSetting(setting, value);
+        const then = { ...setting, value: snapshot[setting.id] ?? setting.value };
+        const found = feedSetting(then, value);
+        const typed = formatFixed(found.toType, decimalsOf(setting.step), true);
         return {
+          id: setting.id,
+          afterValue: found.after,
           name: setting.displayName,
           before: settingValueWords(setting, found.before),
           after: settingValueWords(setting, found.after),
-          toType: formatFixed(found.toType, decimalsOf(setting.step), setting.combine === 'adds'),
-          unit: settingUnitWord(setting.unit),
+          toType: setting.combine === 'adds' ? `${typed} ${settingUnitWord(setting.unit)}` : null,
+          now: setting.value === then.value ? null : settingValueWords(setting, setting.value),
           left: `${formatFixed(Math.abs(found.leftMmPerMetre), 3)} mm a metre`,
         };
       }),

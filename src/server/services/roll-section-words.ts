@@ -21,7 +21,8 @@ export function sectionsHeadline(
   work: SectionWork,
   system: UnitSystem,
 ): string {
-  if (section.isLimited) return `${BY[work.registration]} ${formatLength(section.longestMm, system)} hold`;
+  if (section.isLimited)
+    return `${BY[work.registration]} ${formatLength(10 * Math.floor(section.longestMm / 10), system)} hold`;
   const slip = Math.max(across.slipUpperMm, along.slipUpperMm);
   return `No limit shown by these readings: slip below ${slip.toFixed(3)} mm over 1 m, safe to ${formatLength(section.longestMm, system)}`;
 }

@@ -15,7 +15,14 @@ const registrationOf = ({ registration, originSdMm, marksApartMm, markSdMm }: Se
 export function usualWork({ roll, setupRow }: RollRecord): SectionWork {
   return {
     ...{ registration: setupRow.setup.family === 'F9' ? 'origin' : 'both-ends', marksApartMm: 300, markSdMm: 0.05 },
-    ...{ originSdMm: 0.1, confidence: 0.95, isCorrected: true, copies: 50, itemWidthMm: 300, itemLengthMm: 250 },
+    ...{
+      originSdMm: 0.1,
+      confidence: 0.95,
+      isCorrected: true,
+      copies: 50,
+      itemWidthMm: roll.widthMm,
+      itemLengthMm: 250,
+    },
     ...{ gapMm: 4, printableWidthMm: roll.widthMm, endWasteMm: 30, typedLengthMm: null, setUpMinutes: 4 },
     ...{ printMetresPerHour: 12, cutMetresPerHour: 40, finishMinutes: 5, hourCost: 20, metreCost: 3, pieceCost: 1 },
     ...(roll.kind === 'run' ? { copies: roll.stations, itemLengthMm: roll.spacingMm } : {}),

@@ -18,12 +18,12 @@ function rollTruthOf({ machineError }: StoredTruth, seed: number): RollTruth {
   const rng = seededRng(seedFrom(seed, 'roll'));
   const either = (mm: number): number => (2 * rng() - 1) * mm;
   return {
-    shiftAcrossMm: machineError.offsetAcrossMm / 4,
-    shiftAlongMm: machineError.offsetAlongMm / 4,
-    feedMmPerMetre: 0.25 + 0.2 * rng(),
+    shiftAcrossMm: machineError.offsetAcrossMm,
+    shiftAlongMm: machineError.offsetAlongMm,
+    feedMmPerMetre: 1000 * machineError.scaleAlong + 0.25 + 0.2 * rng(),
     walkMmPerMetre: either(0.02),
     bow: either(0.004),
-    turnRad: machineError.rotationRad / 4,
+    turnRad: machineError.rotationRad,
     ...{ slipMm: 0.025, rewindMm: 0, readingMm: 0.03 },
   };
 }

@@ -5,7 +5,8 @@ import { thinnedOut } from '@/core/drift/thin-out';
 import type { StripSide } from '@/core/target/roll-strip';
 import { formatLength, formatLengthNumber, unitWord, type UnitSystem } from '@/core/units/length';
 import type { BandPlace } from '@/core/drift/drift-band';
-import { bandPath, CHART, linePath, MARGIN, markPath, scalesFor } from './chart-layout';
+import { bandPath, CHART_HEIGHT, linePath, MARGIN, markPath, scalesFor, USUAL_WIDTH } from './chart-layout';
+import { useWidth } from './use-width';
 
 export interface ChartStation {
   readonly stationNo: number;
@@ -25,7 +26,6 @@ export interface DriftChartView {
   readonly toleranceMm: number;
 }
 
-const COLUMNS = CHART.width - MARGIN.left - MARGIN.right;
 const METRE_MM = 1000;
 /** Widths of the window that one can look through, as shares of the roll. */
 const WINDOWS = [1, 0.5, 0.2, 0.05, 0.01] as const;
@@ -43,39 +43,41 @@ function Frame({
 }) {
   const { toleranceMm, band, stations, readToMm } = view;
   const clip = useId();
+  const [ref, width] = useWidth<SVGSVGElement>(USUAL_WIDTH);
+  const columns = width - MARGIN.left - MARGIN.right;
   const scales = useMemo(() => {
     const seen = band.filter((p) => p.atMm >= fromMm && p.atMm <= toMm);
     const values = stations.filter((s) => s.atMm >= fromMm && s.atMm <= toMm).map((s) => s.valueMm);
     const most = 4 * toleranceMm;
     const edges = seen.flatMap((p) => [Math.max(-most, p.lowMm), Math.min(most, p.highMm)]);
-    return scalesFor([...values, ...edges], { fromMm, toMm, toleranceMm });
-  }, [band, stations, fromMm, toMm, toleranceMm]);
-  const marks = useMemo(() => thinnedOut(stations, { fromMm, toMm, columns: COLUMNS }), [stations, fromMm, toMm]);
+    return scalesFor([...values, ...edges], { fromMm, toMm, toleranceMm, width });
+  }, [band, stations, fromMm, toMm, toleranceMm, width]);
+  const marks = useMemo(() => thinnedOut(stations, { fromMm, toMm, columns }), [stations, fromMm, toMm, columns]);
   const { x, y } = scales;
   const [low = 0, high = 0] = y.domain();
   return (
-    <svg viewBox={`0 0 ${CHART.width} ${CHART.height}`} className="drift-chart" role="img" aria-label={view.title}>
+    <svg ref={ref} viewBox={`0 0 ${width} ${CHART_HEIGHT}`} className="drift-chart" role="img" aria-label={view.title}>
       <clipPath id={clip}>
-        <rect x={MARGIN.left} y={MARGIN.top} width={COLUMNS} height={CHART.height - MARGIN.top - MARGIN.bottom} />
+        <rect x={MARGIN.left} y={MARGIN.top} width={columns} height={CHART_HEIGHT - MARGIN.top - MARGIN.bottom} />
       </clipPath>
       <g className="drift-rules">
         {y.ticks(5).map((t) => (
           <g key={t}>
-            <line x1={MARGIN.left} x2={CHART.width - MARGIN.right} y1={y(t)} y2={y(t)} />
+            <line x1={MARGIN.left} x2={width - MARGIN.right} y1={y(t)} y2={y(t)} />
             <text x={MARGIN.left - 6} y={y(t) + 4} textAnchor="end">
               {formatLengthNumber(t, system)}
             </text>
           </g>
         ))}
-        {x.ticks(8).map((t) => (
-          <text key={t} x={x(t)} y={CHART.height - MARGIN.bottom + 18} textAnchor="middle">
+        {x.ticks(Math.max(3, Math.round(columns / 90))).map((t) => (
+          <text key={t} x={x(t)} y={CHART_HEIGHT - MARGIN.bottom + 18} textAnchor="middle">
             {(t / METRE_MM).toFixed(toMm - fromMm < 4 * METRE_MM ? 1 : 0)}
           </text>
         ))}
-        <text x={CHART.width - MARGIN.right} y={CHART.height - 3} textAnchor="end">
+        <text x={width - MARGIN.right} y={CHART_HEIGHT - 3} textAnchor="end">
           m from the leading edge
         </text>
-        <text x={4} y={CHART.height - 3}>
+        <text x={4} y={CHART_HEIGHT - 3}>
           {unitWord(system)}
         </text>
       </g>
@@ -86,14 +88,7 @@ function Frame({
           (t) =>
             t > low &&
             t < high && (
-              <line
-                key={t}
-                className="drift-allowed"
-                x1={MARGIN.left}
-                x2={CHART.width - MARGIN.right}
-                y1={y(t)}
-                y2={y(t)}
-              />
+              <line key={t} className="drift-allowed" x1={MARGIN.left} x2={width - MARGIN.right} y1={y(t)} y2={y(t)} />
             ),
         )}
         <line
@@ -101,7 +96,7 @@ function Frame({
           x1={x(readToMm)}
           x2={x(readToMm)}
           y1={MARGIN.top}
-          y2={CHART.height - MARGIN.bottom}
+          y2={CHART_HEIGHT - MARGIN.bottom}
         />
         {marks.map((s) => (
           <path key={`${s.stationNo} ${s.side}`} className="drift-mark" d={markPath(s.side, x(s.atMm), y(s.valueMm))}>
@@ -125,12 +120,12 @@ export function DriftChart({ view, system }: { readonly view: DriftChartView; re
       <Frame view={view} fromMm={fromMm} toMm={fromMm + widthMm} system={system} />
       <figcaption className="d-flex flex-wrap gap-3 align-items-center">
         <span>{view.title}</span>
-        <label htmlFor={`${id}-w`} className="ms-auto">
-          Show
+        <label htmlFor={`${id}-w`} className="visually-hidden">
+          How much of the roll is shown
         </label>
         <select
           id={`${id}-w`}
-          className="form-select w-auto"
+          className="form-select w-auto ms-auto"
           value={share}
           onChange={(e) => {
             setShare(Number(e.target.value));
@@ -138,7 +133,7 @@ export function DriftChart({ view, system }: { readonly view: DriftChartView; re
         >
           {WINDOWS.map((w) => (
             <option key={w} value={w}>
-              {w === 1 ? 'all of it' : formatLength(w * view.endMm, system)}
+              {w === 1 ? 'the whole roll' : formatLength(w * view.endMm, system)}
             </option>
           ))}
         </select>

@@ -139,7 +139,7 @@ function RollSizes({ view, isRun, sizes, onChange }: SizesProps) {
         <p className="quiet">{`${formatLength(spacingMm * stations, system)} of roll. What is foretold beyond the strip is marked as such: make it as long as you can spare.`}</p>
       )}
       <fieldset className="mb-3">
-        <legend className="form-label">{isRun ? 'Where a piece is measured' : 'Where stations have figures'}</legend>
+        <legend className="h2">{isRun ? 'Where a piece is measured' : 'Where stations have figures'}</legend>
         {STRIP_SIDES.map((side) => (
           <label key={side} className="me-3 py-2">
             <input

@@ -116,7 +116,7 @@ interface RegistrationProps {
 function Registration({ draft, work, system, take }: RegistrationProps) {
   return (
     <fieldset className="mb-2">
-      <legend className="form-label">How does the machine find where a section lies?</legend>
+      <legend className="h2">How does the machine find where a section lies?</legend>
       {REGISTRATIONS.map((r) => (
         <label key={r.id} className={`choice ${draft.registration === r.id ? 'chosen' : ''}`}>
           <input

@@ -1,12 +1,9 @@
 import { extent, scaleLinear, type ScaleLinear } from 'd3';
 import type { BandPlace } from '@/core/drift/drift-band';
 
-export interface ChartSize {
-  readonly width: number;
-  readonly height: number;
-}
-
-export const CHART: ChartSize = { width: 760, height: 240 };
+/** Width of a chart before its place on the screen is known, and its height, px. */
+export const USUAL_WIDTH = 760;
+export const CHART_HEIGHT = 240;
 export const MARGIN = { left: 52, right: 12, top: 12, bottom: 34 };
 
 export interface ChartScales {
@@ -14,15 +11,20 @@ export interface ChartScales {
   readonly y: ScaleLinear<number, number>;
 }
 
+export interface ChartReach {
+  readonly fromMm: number;
+  readonly toMm: number;
+  readonly toleranceMm: number;
+  /** px. */
+  readonly width: number;
+}
+
 /** So that one stray reading does not flatten everything else, the tolerance is always in sight. */
-export function scalesFor(
-  values: readonly number[],
-  { fromMm, toMm, toleranceMm }: { readonly fromMm: number; readonly toMm: number; readonly toleranceMm: number },
-): ChartScales {
+export function scalesFor(values: readonly number[], { fromMm, toMm, toleranceMm, width }: ChartReach): ChartScales {
   const [low = 0, high = 0] = extent([...values, -1.15 * toleranceMm, 1.15 * toleranceMm]);
   return {
-    x: scaleLinear([fromMm, Math.max(toMm, fromMm + 1)], [MARGIN.left, CHART.width - MARGIN.right]),
-    y: scaleLinear([low, high], [CHART.height - MARGIN.bottom, MARGIN.top]).nice(),
+    x: scaleLinear([fromMm, Math.max(toMm, fromMm + 1)], [MARGIN.left, width - MARGIN.right]),
+    y: scaleLinear([low, high], [CHART_HEIGHT - MARGIN.bottom, MARGIN.top]).nice(),
   };
 }
 

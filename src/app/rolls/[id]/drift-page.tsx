@@ -40,7 +40,7 @@ export function DriftPage({ record, system, nav }: RollProps) {
       </p>
       <h2>What it is made of</h2>
       <div className="table-responsive">
-        <table className="plain">
+        <table className="plain" style={{ minWidth: '44rem' }}>
           <thead>
             <tr>
               <th>part</th>

@@ -2,6 +2,7 @@ import Link from 'next/link';
 import { database } from '@/server/services/database';
 import { driftOf, rollProblemWords } from '@/server/services/roll-drift-view';
 import { keyView, type KeyView } from '@/server/services/roll-key-view';
+import { SetIt } from '@/ui/roll/SetIt';
 import type { RollProps } from './roll-props';
 
 function OwnSettings({ view }: { readonly view: KeyView }) {
@@ -13,12 +14,16 @@ function OwnSettings({ view }: { readonly view: KeyView }) {
       </p>
     );
   return view.settings.map((s) => (
-    <p key={s.name} className="lead">
-      {`Set ${s.name} from ${s.before} to `}
-      <strong>{s.after}</strong>
-      {s.toType === s.after ? '' : ` (type ${s.toType} ${s.unit})`}
-      <span className="quiet d-block">{`Its steps leave ${s.left}.`}</span>
-    </p>
+    <div key={s.id}>
+      <p className="lead">
+        {`Set ${s.name} from ${s.before} to `}
+        <strong>{s.after}</strong>
+        {s.toType !== null && ` (it is added to: type ${s.toType})`}
+        <span className="quiet d-block">{`Its steps leave ${s.left}.`}</span>
+      </p>
+      {s.now !== null && <p className="notice">{`It stands at ${s.now} now: this strip was cut before that.`}</p>}
+      {s.now !== s.after && <SetIt settingId={s.id} name={s.name} value={s.afterValue} words={s.after} />}
+    </div>
   ));
 }
 

@@ -1,12 +1,13 @@
 import type { RollAnswer } from '@/compute/roll';
 import type { SectionsWay } from '@/compute/roll-plan';
 import type { SectionWork } from '@/contracts/rolls';
+import { hoursWords } from '@/core/drift/section-plan';
 import { judgeTyped, type SectionRows } from '@/core/drift/section-rows';
 import { formatFixed, formatLength, type UnitSystem } from '@/core/units/length';
 import { driftOf, rollProblemWords } from '@/server/services/roll-drift-view';
 import { answerSections, sectionProblemWords, usualWork } from '@/server/services/roll-sections-view';
 import { lengthWords, sectionsHeadline, typedWords } from '@/server/services/roll-section-words';
-import { hoursWords, SectionTimeline } from '@/ui/roll/SectionTimeline';
+import { SectionTimeline } from '@/ui/roll/SectionTimeline';
 import { SectionForm } from '@/ui/roll/SectionForm';
 import type { RollProps } from './roll-props';
 

@@ -1,0 +1,129 @@
+import { expect, test, type Page } from '@playwright/test';
+import { expectAccessible, openSetup } from './shop';
+
+async function toRolls(page: Page, setup: string): Promise<void> {
+  await openSetup(page, setup);
+  await page.getByRole('link', { name: 'Long rolls' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: `${setup}: rolls` })).toBeVisible();
+}
+
+/** A strip of the offered size, read by the stand-in. */
+async function stripRead(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Make the strip' }).click();
+  await page.getByRole('link', { name: 'It is cut: read it' }).click();
+  await page.getByRole('button', { name: 'Let the stand-in read what is left' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: '80 of 80' })).toBeVisible();
+}
+
+/** Growth of the cut along the roll as the page tells it, mm a metre. */
+async function feedOf(page: Page): Promise<number> {
+  await page.getByRole('link', { name: 'Drift', exact: true }).click();
+  const cell = page.getByRole('row', { name: /^Feed/ }).getByRole('cell').first();
+  return Number((await cell.innerText()).replace('\u2212', '-').replace(/ mm\/m/, ''));
+}
+
+test('from strip to what is keyed in, a second strip that confirms it, and sections', async ({ page }) => {
+  test.setTimeout(180_000);
+  await toRolls(page, 'Towpath');
+  await page.getByRole('button', { name: 'Make the strip' }).click();
+  await expect(page.getByRole('img', { name: /The first station/ })).toBeVisible();
+  await expectAccessible(page);
+  const pages = await page.request.get(
+    (await page.getByRole('link', { name: /a page for each station/ }).getAttribute('href')) ?? '',
+  );
+  expect(pages.headers()['content-type']).toBe('application/pdf');
+  await page.getByRole('link', { name: 'It is cut: read it' }).click();
+  // One figure by eye, superseded by nobody: the stand-in reads what is left.
+  await page.getByRole('button', { name: /It looks like this/ }).click();
+  await expect(page.getByText('79 still to read')).toBeVisible();
+  await expectAccessible(page);
+  await page.reload();
+  await expect(page.getByRole('heading', { level: 1, name: '1 of 80' })).toBeVisible();
+  await page.getByRole('button', { name: 'Let the stand-in read what is left' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: '80 of 80' })).toBeVisible();
+  const before = await feedOf(page);
+  expect(Math.abs(before)).toBeGreaterThan(0.3);
+  await expect(page.getByRole('img', { name: /^Along/ })).toBeVisible();
+  await page.getByLabel('The rule says').fill('999,5');
+  await page.getByRole('button', { name: 'Keep this length' }).click();
+  await expect(page.getByText(/By rule the print is 0\.50 mm\/m too short/)).toBeVisible();
+  await expectAccessible(page);
+
+  await page.getByRole('link', { name: 'Key in' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: /The cut runs .* a metre/ })).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole('button', { name: /^I have set LENGTH to/ }).click();
+  await expect(page.getByText(/It stands at .* now: this strip was cut before that/)).toBeVisible();
+  await page.getByRole('link', { name: 'It is keyed in: another strip' }).click();
+  await stripRead(page);
+  // What the steps of 0.1 per mille leave, and what one strip cannot tell.
+  expect(Math.abs(await feedOf(page))).toBeLessThan(0.15);
+
+  await page.getByRole('link', { name: 'Sections' }).click();
+  await page.getByLabel('Length you would type, to be checked').fill('100');
+  await page.getByRole('button', { name: 'Work out the sections' }).click();
+  await expect(page.getByText(/100\.00 mm breaks a row/)).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole('row', { name: /^cheapest sections that hold/ })).toBeVisible();
+  await expect(page.getByRole('img', { name: /finishing: all in one/ })).toBeVisible();
+  await expectAccessible(page);
+  await page.getByLabel('Pieces in all').fill('80');
+  await page.getByText('by its origin alone').click();
+  await page.getByRole('button', { name: 'Work out the sections' }).click();
+  await expect(page.getByRole('row', { name: 'rows in all 80' })).toBeVisible({ timeout: 30_000 });
+  // What was typed before is still there.
+  await expect(page.getByLabel('Length you would type, to be checked')).toHaveValue('100.00');
+});
+
+test('the log of a run: measured piece by piece, told when to stop, kept through a sleep', async ({ page, context }) => {
+  test.setTimeout(120_000);
+  await toRolls(page, 'Otter Pool');
+  await page.getByText('A run as it goes').click();
+  await page.getByLabel('Pieces', { exact: true }).fill('60');
+  await page.getByRole('button', { name: 'Begin the log' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Measure the first piece' })).toBeVisible();
+  await expectAccessible(page);
+  const piece = async (no: number, along: string): Promise<void> => {
+    await expect(page.getByRole('heading', { name: `Measure piece ${no}`, exact: true })).toBeVisible();
+    for (const side of ['left', 'right']) {
+      await page.getByLabel(`${side}, across`).fill('0.02');
+      await page.getByLabel(`${side}, along`).fill(along);
+    }
+    await page.getByRole('button', { name: 'Keep this piece' }).click();
+  };
+  await piece(1, '0.02');
+  await expect(page.getByRole('heading', { level: 1, name: 'Go on' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Measure piece 6', exact: true })).toBeVisible();
+  await context.setOffline(true);
+  await piece(6, '0.06');
+  await expect(page.getByText('Your readings are kept in this browser')).toBeVisible();
+  await context.setOffline(false);
+  await expect(page.getByRole('heading', { name: 'Measure piece 11', exact: true })).toBeVisible({ timeout: 20_000 });
+  await piece(11, '0.11');
+  await piece(16, '0.15');
+  await expect(page.getByRole('heading', { level: 1, name: /^(Watch|Stop)/ })).toBeVisible();
+  await piece(21, '0.55');
+  await expect(page.getByRole('heading', { level: 1, name: 'Stop: a piece is out' })).toBeVisible();
+  await expectAccessible(page);
+  await page.getByText('Several pieces as a list').click();
+  await page.getByRole('textbox', { name: /One line a piece/ }).fill('piece,side,across,along\n26,left,0.1,x\n');
+  await expect(page.getByText(/Line 2, along/)).toBeVisible();
+  await page.getByRole('button', { name: 'Close this roll' }).click();
+  await expect(page.getByRole('button', { name: 'Open it again' })).toBeVisible();
+});
+
+test('a strip too narrow for its figures is refused in words; one piece to be copied has its own files', async ({
+  page,
+}) => {
+  await toRolls(page, 'Otter Pool');
+  await page.getByText('One small piece, copied').click();
+  await page.getByLabel('Printable width').fill('60');
+  await page.getByRole('button', { name: 'Make the strip' }).click();
+  await expect(page.getByText(/60 mm is too narrow for figures at 2 places/)).toBeVisible();
+  await page.getByLabel('right').uncheck();
+  await page.getByRole('button', { name: 'Make the strip' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Print the piece, copied 20 times' })).toBeVisible();
+  const svg = await page.request.get(
+    (await page.getByRole('link', { name: /The piece: SVG/ }).getAttribute('href')) ?? '',
+  );
+  expect(await svg.text()).toContain('<svg');
+});

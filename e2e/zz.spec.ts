@@ -1,0 +1,46 @@
+import { test, expect } from '@playwright/test';
+import { openSetup } from './shop';
+test('look', async ({ page }) => {
+  test.setTimeout(120_000);
+  const shot = (n: string) => page.screenshot({ path: `/tmp/run/img/r-${n}.png`, fullPage: true });
+  await openSetup(page, 'Towpath');
+  await page.getByRole('link', { name: 'Long rolls' }).click();
+  await page.waitForURL(/rolls/);
+  await shot('start');
+  await page.getByRole('button', { name: 'Make the strip' }).click();
+  await page.waitForURL(/rolls\/[0-9a-f]/);
+  await expect(page.getByText('Count stations')).toBeVisible(); await shot('strip');
+  await page.getByRole('link', { name: 'It is cut: read it' }).click();
+  await page.waitForURL(/look=read/);
+  await shot('read');
+  await page.getByRole('button', { name: 'Let the stand-in read what is left' }).click();
+  await expect(page.getByText('80 of 80')).toBeVisible({ timeout: 20000 });
+  await page.getByRole('link', { name: 'Drift' }).click();
+  await page.waitForURL(/look=drift/);
+  await expect(page.getByText('What it is made of')).toBeVisible(); await shot('drift');
+  await page.getByRole('link', { name: 'Key in' }).click();
+  await page.waitForURL(/look=key/);
+  await expect(page.getByText('What no setting')).toBeVisible(); await shot('key');
+  await page.getByRole('link', { name: 'Sections' }).click();
+  await page.waitForURL(/look=sections/);
+  await page.getByRole('button', { name: 'Work out the sections' }).click();
+  await expect(page.getByText('What each way costs')).toBeVisible({ timeout: 30000 });
+  await shot('sections');
+  await page.setViewportSize({ width: 390, height: 844 });
+  await shot('sections390');
+  await page.goto(page.url().replace('sections', 'drift'));
+  await expect(page.getByText('What it is made of')).toBeVisible();
+  await page.getByRole('button', { name: 'Make it dark' }).click();
+  await page.waitForTimeout(800);
+  await shot('driftdark390');
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await page.getByRole('link', { name: 'Towpath: rolls' }).click();
+  await page.getByText('A run as it goes').click();
+  await page.getByLabel('Pieces', { exact: true }).fill('60');
+  await page.getByRole('button', { name: 'Begin the log' }).click();
+  for (let i = 0; i < 6; i++) {
+    await page.getByRole('button', { name: 'Let the stand-in measure it' }).click();
+    await expect(page.getByRole('heading', { name: `Measure piece ${6 + 5 * i}` })).toBeVisible();
+  }
+  await shot('log');
+});

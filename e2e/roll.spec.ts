@@ -74,7 +74,10 @@ test('from strip to what is keyed in, a second strip that confirms it, and secti
   await expect(page.getByLabel('Length you would type, to be checked')).toHaveValue('100.00');
 });
 
-test('the log of a run: measured piece by piece, told when to stop, kept through a sleep', async ({ page, context }) => {
+test('the log of a run: measured piece by piece, told when to stop, kept through a sleep', async ({
+  page,
+  context,
+}) => {
   test.setTimeout(120_000);
   await toRolls(page, 'Otter Pool');
   await page.getByText('A run as it goes').click();

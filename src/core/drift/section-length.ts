@@ -105,8 +105,12 @@ interface Steady {
   readonly known: Float64Array;
 }
 
-const steadyAt = ({ rows, known }: Steady, { coefficients }: Draw, step: number): number =>
-  rows[step]!.reduce((sum, x, k) => sum + x * (coefficients[k]! - known[k]!), 0);
+function steadyAt({ rows, known }: Steady, { coefficients }: Draw, step: number): number {
+  const row = rows[step]!;
+  let sum = 0;
+  for (let k = 0; k < row.length; k++) sum += row[k]! * (coefficients[k]! - known[k]!);
+  return sum;
+}
 
 /** Where a section of one roll first leaves the tolerance, mm; infinite where it does not. */
 function firstOutMm(question: SectionQuestion, steady: Steady, draw: Draw, rng: Rng): number {
@@ -160,24 +164,39 @@ function bridgeOf(rng: Rng): Bridge {
   };
 }
 
+/** What each coefficient adds at every look between marks a length apart, less the chord from one mark to the other. */
+function bowRows({ rowAt }: SectionQuestion, lengthMm: number): readonly Float64Array[] {
+  const [begin, end] = [rowAt(0), rowAt(lengthMm)];
+  return Array.from({ length: BRIDGE_STEPS + 1 }, (_, i) => {
+    const u = i / BRIDGE_STEPS;
+    return Float64Array.from(rowAt(u * lengthMm), (x, k) => x - begin[k]! - u * (end[k]! - begin[k]!));
+  });
+}
+
+/** A roll that may be, and how its section between two marks goes. */
+interface Between {
+  /** What is left of each coefficient. */
+  readonly left: Float64Array;
+  readonly slipSd: number;
+  readonly bridge: Bridge;
+}
+
 /** Whether a section between marks keeps its tolerance: the steady drift less its own chord, the marks' errors, the slip. */
 function isKeptBetweenMarks(
-  { registration, toleranceMm, rowAt }: SectionQuestion,
-  known: Float64Array,
-  { draw, bridge }: { readonly draw: Draw; readonly bridge: Bridge },
+  { registration, toleranceMm }: SectionQuestion,
+  rows: readonly Float64Array[],
+  { left, slipSd, bridge }: Between,
   lengthMm: number,
 ): boolean {
   const markSd = registration.kind === 'both-ends' ? registration.markSdMm : 0;
-  const slipSd = draw.slipSd * Math.sqrt(lengthMm);
-  const mostMm = toleranceMm - (BETWEEN_STEPS * slipSd) / Math.sqrt(BRIDGE_STEPS);
-  const steady = (u: number): number =>
-    rowAt(u * lengthMm).reduce((sum, x, k) => sum + x * (draw.coefficients[k]! - known[k]!), 0);
-  const [begin, end] = [steady(0), steady(1)];
+  const slipMm = slipSd * Math.sqrt(lengthMm);
+  const mostMm = toleranceMm - (BETWEEN_STEPS * slipMm) / Math.sqrt(BRIDGE_STEPS);
   for (let i = 0; i <= BRIDGE_STEPS; i++) {
     const u = i / BRIDGE_STEPS;
-    const bow = steady(u) - begin - u * (end - begin);
-    const marks = markSd * ((1 - u) * bridge.first + u * bridge.last);
-    if (Math.abs(bow + marks + slipSd * bridge.walk[i]!) > mostMm) return false;
+    const row = rows[i]!;
+    let error = markSd * ((1 - u) * bridge.first + u * bridge.last) + slipMm * bridge.walk[i]!;
+    for (let k = 0; k < left.length; k++) error += row[k]! * left[k]!;
+    if (Math.abs(error) > mostMm) return false;
   }
   return true;
 }
@@ -186,9 +205,15 @@ const HALVINGS = 24;
 
 /** Share of rolls that keep a section between marks; the same draws at every length, so that what is longer is never better by chance. */
 function keptShares(question: SectionQuestion, draws: readonly Draw[], known: Float64Array, rng: Rng) {
-  const pairs = draws.map((draw) => ({ draw, bridge: bridgeOf(rng) }));
-  return (lengthMm: number): number =>
-    pairs.filter((pair) => isKeptBetweenMarks(question, known, pair, lengthMm)).length / pairs.length;
+  const rolls = draws.map(({ coefficients, slipSd }): Between => ({
+    left: coefficients.map((c, k) => c - known[k]!),
+    slipSd,
+    bridge: bridgeOf(rng),
+  }));
+  return (lengthMm: number): number => {
+    const rows = bowRows(question, lengthMm);
+    return rolls.filter((roll) => isKeptBetweenMarks(question, rows, roll, lengthMm)).length / rolls.length;
+  };
 }
 
 function betweenMarks(question: SectionQuestion, draws: readonly Draw[], known: Float64Array, rng: Rng): SectionAnswer {

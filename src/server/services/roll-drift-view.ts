@@ -9,7 +9,7 @@ import {
 } from '@/core/drift/roll-drift';
 import { driftBand } from '@/core/drift/drift-band';
 import type { Result } from '@/core/result';
-import { AXES, type Axis } from '@/core/target/wedge';
+import type { Axis } from '@/core/target/wedge';
 import { formatFixed, formatLength, type UnitSystem } from '@/core/units/length';
 import { rollEndMm, type RollRecord } from './roll-read';
 

@@ -48,11 +48,11 @@ function stationsOf({ values }: RollRecord) {
 
 export type SectionsAnswer = Result<RollAnswer, { readonly kind: string }>;
 
-/** Sections of a run, in a thread of its own: thousands of rolls are drawn. */
-export async function answerSections(record: RollRecord, work: SectionWork): Promise<SectionsAnswer> {
+/** What is asked of the computation for a run. */
+export function sectionsQuestion(record: RollRecord, work: SectionWork) {
   const { copies, itemWidthMm, itemLengthMm, gapMm, printableWidthMm, endWasteMm, confidence, isCorrected } = work;
   const { setUpMinutes, printMetresPerHour, cutMetresPerHour, finishMinutes, hourCost, metreCost, pieceCost } = work;
-  const answered = await computeInThread('roll', {
+  return {
     stations: stationsOf(record),
     toleranceMm: record.roll.toleranceMm,
     ...{
@@ -69,7 +69,12 @@ export async function answerSections(record: RollRecord, work: SectionWork): Pro
         ...{ endWasteMm, hourCost, metreCost, pieceCost },
       },
     },
-  });
+  };
+}
+
+/** Sections of a run, in a thread of its own: thousands of rolls are drawn. */
+export async function answerSections(record: RollRecord, work: SectionWork): Promise<SectionsAnswer> {
+  const answered = await computeInThread('roll', sectionsQuestion(record, work));
   if (!answered.parsed)
     return { ok: false, error: { kind: answered.issues.map((i) => `${i.path.join(' ')}: ${i.message}`).join('; ') } };
   return answered.result as SectionsAnswer;

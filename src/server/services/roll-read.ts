@@ -1,7 +1,9 @@
 import 'server-only';
 import { SectionWork } from '@/contracts/rolls';
+import { z } from 'zod';
+import { rollErrorOf } from '@/core/cutting/roll-move';
 import { adviseRun, type RunAdvice } from '@/core/drift/run-advice';
-import type { StationValue } from '@/core/drift/roll-drift';
+import { rollDrift, type StationValue } from '@/core/drift/roll-drift';
 import type { Session } from '@/db/client';
 import { findRoll, findRolls, findStationReadings, type StationReadingRow } from '@/db/queries/roll';
 import { findMaterials, findSetup, findTruth, type SetupRow } from '@/db/queries/shop';
@@ -74,3 +76,12 @@ export async function readRolls(session: Session, setupId: string) {
   };
 }
 export type RollsView = NonNullable<Awaited<ReturnType<typeof readRolls>>>;
+
+/** Steady drift of one of a setup's rolls, to correct a cut file by; null where there is none. */
+export async function rollError(session: Session, setupId: string, rollId: string | undefined) {
+  const record = rollId !== undefined && z.uuid().safeParse(rollId).success ? await loadRoll(session, rollId) : null;
+  if (record?.roll.setupId !== setupId) return null;
+  const drift = rollDrift(record.values);
+  if (!drift.ok) return null;
+  return { error: rollErrorOf(drift.value), at: record.roll.startedAt, lengthMm: drift.value.lengthMm };
+}

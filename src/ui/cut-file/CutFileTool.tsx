@@ -104,12 +104,19 @@ function Correction({ view, survey, job, units, onUnits }: CorrectionProps) {
   const make =
     move &&
     (() => {
-      job.make({ by, names, affine: move }, units);
+      job.make({ by, names, move }, units);
     });
   return (
     <div className="two">
       <div className="bed stay">
-        <CutFilePicture survey={survey} by={by} roles={roles} moving={moving} move={move} centre={centre} />
+        <CutFilePicture
+          survey={survey}
+          by={by}
+          roles={roles}
+          moving={moving}
+          move={move?.affine ?? null}
+          centre={centre}
+        />
       </div>
       <div>
         {survey.remarks.map((r) => (
@@ -156,10 +163,15 @@ function Correction({ view, survey, job, units, onUnits }: CorrectionProps) {
   );
 }
 
+function aboutWords({ source, hasMarks }: Chosen): string {
+  if (source === 'roll') return 'leading edge';
+  return hasMarks ? 'marks' : 'page';
+}
+
 /** The place that the correction was measured about, where the guess is not right. */
 function CentreChoice({ chosen, system }: { readonly chosen: Chosen; readonly system: UnitSystem }) {
-  const { centre, hasMarks } = chosen;
-  const words = `Measured about the middle of the ${hasMarks ? 'marks' : 'page'}: ${formatLength(centre.x, system)} from the left, ${formatLength(centre.y, system)} from below`;
+  const { centre } = chosen;
+  const words = `Measured about the middle of the ${aboutWords(chosen)}: ${formatLength(centre.x, system)} from the left, ${formatLength(centre.y, system)} from below`;
   return (
     <details className="my-2">
       <summary>{words}</summary>

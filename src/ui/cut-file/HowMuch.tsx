@@ -4,7 +4,7 @@ import { loadTurnOf, TURNS, viewTurnOf, type FeedDirection, type Load } from '@/
 import { LoadPicture } from '../calibration/LoadPicture';
 import type { CutFileToolView } from './cut-file-view';
 import { TypedError } from './TypedError';
-import type { Chosen } from './use-correction';
+import type { Chosen, Source } from './use-correction';
 
 interface Props {
   readonly view: CutFileToolView;
@@ -26,13 +26,32 @@ export function HowMuch({ view, chosen }: Props) {
 
 interface SourceProps {
   readonly view: CutFileToolView;
-  readonly source: Chosen['source'];
-  readonly onSource: (source: Chosen['source']) => void;
+  readonly source: Source;
+  readonly onSource: (source: Source) => void;
 }
 
-function SourceChoice({ view: { saved }, source, onSource }: SourceProps) {
+function SourceChoice({ view: { saved, roll, isTraced }, source, onSource }: SourceProps) {
   return (
     <>
+      {roll && !isTraced && (
+        <label className={`choice ${source === 'roll' ? 'chosen' : ''}`}>
+          <input
+            type="radio"
+            name="source"
+            checked={source === 'roll'}
+            onChange={() => {
+              onSource('roll');
+            }}
+          />
+          <span>
+            {`By the steady drift of ${roll.words}`}
+            <span className="quiet d-block">
+              Shift, feed, walk, turn and bow across, told from the leading edge; for work no longer than what was read.
+              Key nothing in as well.
+            </span>
+          </span>
+        </label>
+      )}
       {saved?.correction && (
         <label className={`choice ${source === 'saved' ? 'chosen' : ''}`}>
           <input

@@ -68,8 +68,10 @@ describe('where and how a file is moved', () => {
       { kind: 'on-sheet', load: { turnDeg: 90, face: 'ink-up' } },
       { x: 5, y: 5 },
     );
-    expect(farthestMm(none, { left: 0, bottom: 0, right: 100, top: 100 })).toBeCloseTo(0, 12);
-    expect(farthestMm({ ...identity<'page'>(), tx: 3, ty: 4 }, { left: 0, bottom: 0, right: 1, top: 1 })).toBe(5);
+    expect(farthestMm({ affine: none }, { left: 0, bottom: 0, right: 100, top: 100 })).toBeCloseTo(0, 12);
+    expect(
+      farthestMm({ affine: { ...identity<'page'>(), tx: 3, ty: 4 } }, { left: 0, bottom: 0, right: 1, top: 1 }),
+    ).toBe(5);
   });
   it.each([
     ['discs.svg', 'discs corrected.svg'],

@@ -1,6 +1,7 @@
 import { aboutCentre, correctionOnPage, type DrawingLies } from '@/core/cutting/page-move';
-import { largestDisplacement, type Affine, type Point } from '@/core/geometry/affine';
+import type { Affine, Point } from '@/core/geometry/affine';
 import { fromParameters, type ErrorParameters } from '@/core/geometry/error-parameters';
+import { movePoint, type PlaneMove } from '@/core/geometry/plane-move';
 import { cutCorrection } from '@/core/setting/correct-cut';
 import type { DrawnGroup, Survey } from '@/workers/cut-file.client';
 
@@ -62,11 +63,12 @@ export const savedMove = (
 ): PageMap => correctionOnPage({ xx, xy, yx, yy, tx, ty }, lies, centre);
 
 /** Farthest that any corner of a box goes, mm. */
-export function farthestMm(map: PageMap, box: Box): number {
-  return largestDisplacement(map, [
-    { x: box.left, y: box.bottom },
-    { x: box.right, y: box.bottom },
-    { x: box.right, y: box.top },
-    { x: box.left, y: box.top },
-  ]);
+export function farthestMm(move: PlaneMove, { left, bottom, right, top }: Box): number {
+  const corners = [left, right].flatMap((x) => [bottom, top].map((y) => ({ x, y })));
+  return Math.max(
+    ...corners.map((p) => {
+      const moved = movePoint(move, p);
+      return Math.hypot(moved.x - p.x, moved.y - p.y);
+    }),
+  );
 }

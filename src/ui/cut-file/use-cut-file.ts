@@ -8,7 +8,7 @@ import {
   type FileProblem,
   type Survey,
 } from '@/workers/cut-file.client';
-import type { Affine } from '@/core/geometry/affine';
+import type { PlaneMove } from '@/core/geometry/plane-move';
 import type { GroupBy } from '@/workers/cut-file.client';
 
 /** The reader takes no more; the page says so before it reads a byte. */
@@ -44,7 +44,7 @@ export interface Units {
 export interface MoveQuestion {
   readonly by: GroupBy;
   readonly names: readonly string[];
-  readonly affine: Affine<'page', 'page'>;
+  readonly move: PlaneMove;
 }
 
 export interface CutFileJob {
@@ -112,8 +112,8 @@ export function useCutFile(): CutFileJob {
       setState({ kind: 'read', name, survey });
     };
     try {
-      const { by, names, affine } = ask;
-      const made = await handle().move(bytes.current, { by, names, move: { affine } }, units, tell);
+      const { by, names, move } = ask;
+      const made = await handle().move(bytes.current, { by, names, move }, units, tell);
       if (mine !== job.current) return;
       if (!made.ok) {
         refuse(made.error);

@@ -82,8 +82,8 @@ export async function KeyPage({ record, system, nav }: RollProps) {
       <h2>What no setting takes out</h2>
       <p>
         Walk, bow and turn can be moved in the cut file itself; slip cannot.{' '}
-        <Link href={`/setups/${record.roll.setupId}/cut-file`} prefetch={false}>
-          Correct a cut file
+        <Link href={`/setups/${record.roll.setupId}/cut-file?roll=${record.roll.id}`} prefetch={false}>
+          Correct a cut file by this drift
         </Link>
       </p>
       <Link className="btn btn-primary" href={`/setups/${record.roll.setupId}/rolls`} prefetch={false}>

@@ -1,5 +1,7 @@
 import { notFound } from 'next/navigation';
 import { readCutFileSetup } from '@/server/services/cut-file';
+import { formatFixed } from '@/core/units/length';
+import { rollError } from '@/server/services/roll-read';
 import { database } from '@/server/services/database';
 import { currentSession } from '@/server/services/session';
 import { HomeShell } from '@/ui/components/HomeShell';
@@ -8,9 +10,18 @@ import { CutFileTool } from '@/ui/cut-file/CutFileTool';
 
 export const dynamic = 'force-dynamic';
 
-export default async function CutFilePage({ params }: { readonly params: Promise<{ id: string }> }) {
-  const { id } = await params;
-  const [session, view] = await Promise.all([currentSession(), readCutFileSetup(database(), id)]);
+interface Props {
+  readonly params: Promise<{ id: string }>;
+  readonly searchParams: Promise<{ roll?: string }>;
+}
+
+export default async function CutFilePage({ params, searchParams }: Props) {
+  const [{ id }, { roll }] = await Promise.all([params, searchParams]);
+  const [session, view, drift] = await Promise.all([
+    currentSession(),
+    readCutFileSetup(database(), id),
+    rollError(database(), id, roll),
+  ]);
   if (!view) notFound();
   const { saved, ...rest } = view;
   return (
@@ -19,6 +30,10 @@ export default async function CutFilePage({ params }: { readonly params: Promise
       <CutFileTool
         view={{
           ...rest,
+          roll: drift && {
+            error: drift.error,
+            words: `the roll begun ${stampWords(drift.at, session.person.timeZone)}, ${formatFixed(drift.lengthMm / 1000, 1)} m`,
+          },
           system: session.person.unitSystem,
           saved: saved && {
             correction: saved.correction,

@@ -52,6 +52,18 @@ test('from strip to what is keyed in, a second strip that confirms it, and secti
   await page.getByRole('link', { name: 'Key in' }).click();
   await expect(page.getByRole('heading', { level: 1, name: /The cut runs .* a metre/ })).toBeVisible();
   await expectAccessible(page);
+  await page.getByRole('link', { name: 'Correct a cut file by this drift' }).click();
+  await page.locator('#cut-file').setInputFiles({
+    name: 'long.svg',
+    mimeType: 'image/svg+xml',
+    buffer: Buffer.from(
+      '<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="4000mm" viewBox="0 0 200 4000"><path d="M10 3990H190V10H10Z" fill="none" stroke="#ff0000"/></svg>',
+    ),
+  });
+  await expect(page.getByRole('radio', { name: /By the steady drift of the roll begun/ })).toBeChecked();
+  await expect(page.getByText(/The cut moves by up to \d/)).toBeVisible();
+  await expect(page.getByText(/Measured about the middle of the leading edge/)).toBeVisible();
+  await page.goBack();
   await page.getByRole('button', { name: /^I have set LENGTH to/ }).click();
   await expect(page.getByText(/It stands at .* now: this strip was cut before that/)).toBeVisible();
   await page.getByRole('link', { name: 'It is keyed in: another strip' }).click();
@@ -68,6 +80,10 @@ test('from strip to what is keyed in, a second strip that confirms it, and secti
   await expectAccessible(page);
   await page.getByLabel('Pieces in all').fill('80');
   await page.getByText('by its origin alone').click();
+  await page.getByText('Measure it: rewind four times or more').click();
+  await page.getByLabel('Shifts after each rewind').fill('0,10; 0,20; 0,30; 0,40');
+  await page.getByRole('button', { name: 'Reckon with that' }).click();
+  await expect(page.getByLabel(/origin.s own scatter/)).toHaveValue('0.23');
   await page.getByRole('button', { name: 'Work out the sections' }).click();
   await expect(page.getByRole('row', { name: 'rows in all 80' })).toBeVisible({ timeout: 30_000 });
   // What was typed before is still there.

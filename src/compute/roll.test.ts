@@ -1,4 +1,5 @@
 import { COMPUTATIONS } from './computations';
+import type { RollAnswer } from './roll';
 
 function answer(question: unknown): object {
   const answered = COMPUTATIONS.roll.run(question);
@@ -43,4 +44,39 @@ it('stations along a roll: drift, the longest section, and fifty copies in rows 
   const narrow = { ...question, run: { ...question.run, printableWidthMm: 100 } };
   expect(COMPUTATIONS.roll.run(narrow)).toMatchObject({ result: { error: { kind: 'too-wide' } } });
   expect(COMPUTATIONS.roll.run({ ...question, toleranceMm: 0 })).toMatchObject({ parsed: false });
+});
+
+it('what each way to cut a run costs, and what if only half were allowed or drifted; figures that were not read are left out', () => {
+  const stations = Array.from({ length: 24 }, (_, i) => (i + 1) * 250).flatMap((atMm, i) =>
+    [-100, 100].map((asideMm, k) => ({
+      ...{ atMm, asideMm },
+      acrossMm: i === 5 ? null : 0.04 * Math.cos(7 * i + k),
+      alongMm: 0.0002 * atMm + 0.04 * Math.sin(5 * i + 2 * k),
+    })),
+  );
+  const prices = {
+    ...{ setUpMinutes: 4, printMetresPerHour: 12, cutMetresPerHour: 40, finishMinutes: 5 },
+    ...{ endWasteMm: 30, hourCost: 20, metreCost: 3, pieceCost: 4 },
+  };
+  const out = answer({
+    ...{ stations, toleranceMm: 0.3, registration: { kind: 'origin', originSdMm: 0.05 }, isWhatIf: true },
+    ...{
+      farthestMm: 10_000,
+      run: { copies: 40, itemWidthMm: 200, itemLengthMm: 246, gapMm: 4, printableWidthMm: 210, prices },
+    },
+  }) as RollAnswer;
+  const { plan, rows, section, whatIf } = out;
+  if (!plan || !rows || !whatIf) throw new Error('a plan was asked for');
+  const rowsOf = (sections: readonly number[]): number => sections.reduce((sum, k) => sum + k, 0);
+  for (const way of [plan.even, plan.best, plan.unsplit]) {
+    expect(rowsOf(way.sections)).toBe(40);
+    expect(way.cost.total).toBeCloseTo(way.cost.setUp + way.cost.waste + way.cost.spoilt, 9);
+    expect(way.cost.setUp).toBeCloseTo(way.sections.length * 3, 9);
+    expect(way.times).toHaveLength(way.sections.length);
+  }
+  expect(Math.max(...plan.best.sections)).toBeLessThanOrEqual(rows.rowsPerSection);
+  expect(plan.best.cost.total).toBeLessThanOrEqual(plan.even.cost.total + 1e-9);
+  expect(plan.unsplit.spoilt).toBeGreaterThan(plan.even.spoilt);
+  expect(whatIf.halfTolerance.section.longestMm).toBeLessThan(section.longestMm);
+  expect(whatIf.halfDrift.section.longestMm).toBeGreaterThan(section.longestMm);
 });

@@ -6,6 +6,7 @@ import type { UnitSystem } from '@/core/units/length';
 import { sectionsAsked } from '@/server/actions/roll';
 import { FigureField } from '../components/FigureField';
 import { LengthField } from '../components/LengthField';
+import { RewindHelp } from './RewindHelp';
 
 interface Props {
   readonly rollId: string;
@@ -114,6 +115,7 @@ interface RegistrationProps {
 
 /** How a section is registered, how sure one wants to be, and whether the steady drift is keyed in. */
 function Registration({ draft, work, system, take }: RegistrationProps) {
+  const [usedSdMm, setUsed] = useState<number | null>(null);
   return (
     <fieldset className="mb-2">
       <legend className="h2">How does the machine find where a section lies?</legend>
@@ -136,9 +138,10 @@ function Registration({ draft, work, system, take }: RegistrationProps) {
       <div className="d-flex flex-wrap gap-3 mt-2">
         {draft.registration === 'origin' ? (
           <LengthField
+            key={usedSdMm}
             label={'An origin\u2019s own scatter (SD)'}
             system={system}
-            initialMm={work.originSdMm}
+            initialMm={usedSdMm ?? work.originSdMm}
             onChange={take('originSdMm')}
           />
         ) : (
@@ -177,6 +180,15 @@ function Registration({ draft, work, system, take }: RegistrationProps) {
           the steady drift is keyed in
         </label>
       </div>
+      {draft.registration === 'origin' && (
+        <RewindHelp
+          system={system}
+          onUse={(sdMm) => {
+            setUsed(sdMm);
+            take('originSdMm')(sdMm);
+          }}
+        />
+      )}
     </fieldset>
   );
 }

@@ -1,3 +1,4 @@
+import Link from 'next/link';
 import { formatFixed, formatLength } from '@/core/units/length';
 import {
   chartsOf,
@@ -69,6 +70,13 @@ export function DriftPage({ record, system, nav }: RollProps) {
         <p>
           {stretchWords(record, drift) ??
             'Stations tell the cut against the print only. A length on the print by rule, from one start line to another, tells the two apart.'}
+        </p>
+        <p className="quiet">
+          Laminated between print and cut?{' '}
+          <Link href={`/setups/${roll.setupId}/measure?tool=film`} prefetch={false}>
+            Measure lengths before and after lamination
+          </Link>
+          : what the film does is the print&rsquo;s, not the cutter&rsquo;s.
         </p>
         <RuledLengthForm rollId={roll.id} nominalMm={nominalMm} measuredMm={roll.ruledMm} system={system} />
       </section>

@@ -12,7 +12,7 @@ async function shoot(page: Page, name: string): Promise<void> {
   await page.screenshot({ path: `${FOLDER}/${name}.png` });
 }
 
-test('one picture of each main view', async ({ page, context, baseURL }) => {
+test('one picture of each main view', async ({ page }) => {
   await openDemo(page);
   await shoot(page, 'bench');
   await page.getByRole('article', { name: 'Towpath' }).getByRole('link').first().click();
@@ -37,11 +37,6 @@ test('one picture of each main view', async ({ page, context, baseURL }) => {
   await page.getByRole('link', { name: /see the map/ }).click();
   await page.waitForURL(/map/);
   await shoot(page, 'map');
-  await context.addCookies([{ name: 'theme', value: 'dark', url: baseURL ?? '' }]);
-  await page.reload();
-  await shoot(page, 'map-dark');
-  await context.addCookies([{ name: 'theme', value: 'light', url: baseURL ?? '' }]);
-  await page.reload();
   await page.getByRole('link', { name: 'Choose the way out' }).click();
   await page.waitForURL(/settings/);
   await shoot(page, 'settings');
@@ -79,7 +74,7 @@ test('a cut sheet on the scanner', async ({ page }) => {
   await shoot(page, 'scan');
 });
 
-test('a shop of one\u2019s own: the questions, discs, what stands in it', async ({ page }) => {
+test('a shop of one\u2019s own: the questions, what stands in it', async ({ page }) => {
   await openDemo(page);
   await page.getByRole('link', { name: 'Shop' }).click();
   await page.waitForURL(/shop/);
@@ -90,33 +85,9 @@ test('a shop of one\u2019s own: the questions, discs, what stands in it', async 
   await page.getByText('Sheets, printer and cutter apart').click();
   await page.getByText('Pictures only').click();
   await shoot(page, 'four-questions');
-  await page.getByRole('button', { name: 'Go on' }).click();
-  await page.getByRole('button', { name: 'Go on' }).click();
-  await page.getByText('Try it with stand-ins first').click();
-  await page.getByRole('button', { name: 'Put it on the bench' }).click();
-  await page.getByRole('button', { name: 'Make the check sheet' }).click();
-  await page.waitForURL(/print/);
-  await page.getByRole('button', { name: 'Yes, it is right' }).click();
-  await page.waitForURL(/cut/);
-  await page.getByRole('button', { name: 'Cut done' }).click();
-  await page.getByRole('heading', { name: /^Spot 1: / }).waitFor();
-  await page.getByLabel('The cut sheet under the loupe').waitFor();
-  await shoot(page, 'discs');
 });
 
-test('what the marks are used for, and the door for phones', async ({ page }) => {
-  await openSetup(page, 'Low Weir');
-  await page.getByText('What it uses its marks for:').click();
-  await page.getByRole('button', { name: 'Find out what it uses its marks for' }).click();
-  await page.waitForURL(/print/);
-  await page.getByRole('button', { name: 'Yes, it is right' }).click();
-  await page.waitForURL(/cut/);
-  await page.getByRole('button', { name: 'Cut done' }).click();
-  await page.getByRole('link', { name: /Yes, like this/ }).click();
-  await enterReadings(page, await readPicture(page, { no: 1, setNo: 1, block: 'A4', kind: 'quick' }));
-  await page.getByRole('link', { name: /what are the marks used for/ }).click();
-  await page.waitForURL(/map/);
-  await shoot(page, 'marks');
+test('the door for phones', async ({ page }) => {
   await page.goto('/shop/phones');
   await page.getByRole('button', { name: 'Let phones in' }).click();
   await page.getByRole('heading', { name: 'Phones are let in' }).waitFor();
@@ -151,4 +122,46 @@ test('a cut file corrected, and print against page', async ({ page }) => {
   ] as const)
     await page.getByLabel(label).fill(value);
   await shoot(page, 'measure');
+});
+
+test('a roll: its drift, sections, a run as it goes', async ({ page, context, baseURL }) => {
+  test.setTimeout(120_000);
+  await openSetup(page, 'Towpath');
+  const rolls = `${page.url()}/rolls`;
+  await page.goto(rolls);
+  await page.getByLabel('Stations', { exact: true }).fill('40');
+  await page.getByRole('button', { name: 'Make the strip' }).click();
+  await page.getByRole('link', { name: 'It is cut: read it' }).click();
+  await page.getByRole('button', { name: 'Let the stand-in read what is left' }).click();
+  await expect(page.getByRole('heading', { name: '160 of 160' })).toBeVisible();
+  await page.getByRole('link', { name: 'Drift', exact: true }).click();
+  await page.getByRole('heading', { name: 'What it is made of' }).waitFor();
+  await shoot(page, 'roll-drift');
+  await page.getByRole('link', { name: 'Sections' }).click();
+  await page.getByLabel('Piece, across').fill('66');
+  await page.getByLabel('Piece, along').fill('271.27');
+  await page.getByRole('button', { name: 'Work out the sections' }).click();
+  await page.getByRole('heading', { name: 'What each way costs' }).waitFor();
+  await shoot(page, 'roll-sections');
+  await context.addCookies([{ name: 'theme', value: 'dark', url: baseURL ?? '' }]);
+  await page.goto(rolls);
+  await page.getByText('A run as it goes').click();
+  await page.getByLabel('Pieces', { exact: true }).fill('60');
+  await page.getByRole('button', { name: 'Begin the log' }).click();
+  for (const [no, along] of [
+    [1, '0.02'],
+    [6, '0.05'],
+    [11, '0.06'],
+    [16, '0.09'],
+    [21, '0.10'],
+  ] as const) {
+    await page.getByRole('heading', { name: `Measure piece ${no}`, exact: true }).waitFor();
+    for (const side of ['left', 'right']) {
+      await page.getByLabel(`${side}, across`).fill(side === 'left' ? '0.03' : '0.01');
+      await page.getByLabel(`${side}, along`).fill(along);
+    }
+    await page.getByRole('button', { name: 'Keep this piece' }).click();
+  }
+  await page.getByRole('heading', { name: 'Measure piece 26', exact: true }).waitFor();
+  await shoot(page, 'roll-log');
 });

@@ -4,31 +4,33 @@ export interface ChartPoint {
   readonly valueMm: number;
 }
 
+const PER_COLUMN = 2;
+
 /**
- * Fewer points that look the same: of every column of a chart the least and the most are kept, in their order, so that no
- * peak is lost however many stations there are.
+ * Fewer points that look the same: where there are more than two a column of a chart, only the least and the most of every
+ * column are kept, in their order, so that no peak is lost however many stations there are.
  * @param points the nearest first. @param columns of the chart, a pixel or more each.
  */
 export function thinnedOut<P extends ChartPoint>(
   points: readonly P[],
   { fromMm, toMm, columns }: { readonly fromMm: number; readonly toMm: number; readonly columns: number },
 ): readonly P[] {
+  const inside = points.filter(({ atMm }) => atMm >= fromMm && atMm <= toMm);
+  if (inside.length <= PER_COLUMN * columns) return inside;
   const least = new Int32Array(columns).fill(-1);
   const most = new Int32Array(columns).fill(-1);
   const perColumn = columns / (toMm - fromMm);
-  points.forEach(({ atMm, valueMm }, i) => {
-    const column = Math.floor((atMm - fromMm) * perColumn);
-    if (column < 0 || column > columns || Number.isNaN(column)) return;
-    const k = Math.min(columns - 1, column);
-    if (least[k]! < 0 || valueMm < points[least[k]!]!.valueMm) least[k] = i;
-    if (most[k]! < 0 || valueMm > points[most[k]!]!.valueMm) most[k] = i;
+  inside.forEach(({ atMm, valueMm }, i) => {
+    const k = Math.min(columns - 1, Math.floor((atMm - fromMm) * perColumn));
+    if (least[k]! < 0 || valueMm < inside[least[k]!]!.valueMm) least[k] = i;
+    if (most[k]! < 0 || valueMm > inside[most[k]!]!.valueMm) most[k] = i;
   });
   const kept: P[] = [];
   for (let k = 0; k < columns; k++) {
     if (least[k]! < 0) continue;
     const [first, second] = [Math.min(least[k]!, most[k]!), Math.max(least[k]!, most[k]!)];
-    kept.push(points[first]!);
-    if (second !== first) kept.push(points[second]!);
+    kept.push(inside[first]!);
+    if (second !== first) kept.push(inside[second]!);
   }
   return kept;
 }

@@ -1,9 +1,9 @@
 /** Speed of the arithmetic of rolls: the filter against statsmodels on the same stations, sections of a long run. Part of `npm run bench`. */
 import { spawnSync } from 'node:child_process';
+import { scaleLinear } from 'd3';
 import { bestSections } from '../src/core/drift/best-sections';
 import { sectionsWithin } from '../src/core/drift/section-rows';
 import { thinnedOut } from '../src/core/drift/thin-out';
-import { markPath, scalesFor } from '../src/ui/roll/chart-layout';
 import { fitSlip, type StationSeries } from '../src/core/drift/slip-filter';
 import { matrix } from '../src/core/math/qr';
 import { seededRng, standardNormal } from '../src/core/math/random';
@@ -74,11 +74,11 @@ print(
 );
 const points = Array.from(series.valuesMm, (valueMm, i) => ({ atMm: series.atMm[i] ?? 0, valueMm }));
 const endMm = STATIONS * STEP_MM;
-const scales = scalesFor([-1, 1], { fromMm: 0, toMm: endMm, toleranceMm: 0.3, width: 1200 });
+const [x, y] = [scaleLinear([0, endMm], [52, 1188]), scaleLinear([-1, 1], [206, 12])];
 print(
   `a chart's frame of 1e5 stations (50 ms wanted)${bestMs(9, () => {
     const kept = thinnedOut(points, { fromMm: 0, toMm: endMm, columns: 1100 });
-    return kept.map((p) => markPath('left', scales.x(p.atMm), scales.y(p.valueMm)));
+    return kept.map((p) => `M${x(p.atMm)},${y(p.valueMm)}h4`).join('');
   })
     .toFixed(1)
     .padStart(10)} ms`,

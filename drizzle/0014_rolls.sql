@@ -18,7 +18,6 @@ CREATE TABLE "roll_run" (
 	"started_at" timestamp with time zone NOT NULL,
 	"started_by" uuid NOT NULL,
 	"ended_at" timestamp with time zone,
-	"version" integer DEFAULT 1 NOT NULL,
 	CONSTRAINT "roll_run_sizes" CHECK ("roll_run"."width_mm" > 0 and "roll_run"."spacing_mm" > 0 and "roll_run"."tolerance_mm" > 0),
 	CONSTRAINT "roll_run_stations" CHECK ("roll_run"."stations" between 1 and 100000 and "roll_run"."every_nth" >= 1),
 	CONSTRAINT "roll_run_ruled" CHECK (("roll_run"."ruled_nominal_mm" is null) = ("roll_run"."ruled_mm" is null)),

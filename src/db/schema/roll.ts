@@ -14,7 +14,7 @@ import {
 } from 'drizzle-orm/pg-core';
 import { STRIP_FORMS, STRIP_SIDES } from '@/core/target/roll-strip';
 import { AXES } from '@/core/target/wedge';
-import { id, instant, measured, version } from './columns';
+import { id, instant, measured } from './columns';
 import { setup } from './machines';
 import { material, person } from './shop';
 
@@ -56,7 +56,6 @@ export const rollRun = pgTable(
       .notNull()
       .references(() => person.id),
     endedAt: timestamp({ withTimezone: true }),
-    version: version(),
   },
   (t) => [
     index('roll_run_setup').on(t.setupId, t.startedAt),

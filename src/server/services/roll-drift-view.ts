@@ -1,6 +1,5 @@
 import 'server-only';
 import {
-  halfWidthOf,
   rollDrift,
   type DirectionDrift,
   type DriftPart,
@@ -12,6 +11,7 @@ import type { Result } from '@/core/result';
 import type { Axis } from '@/core/target/wedge';
 import { formatFixed, formatLength, type UnitSystem } from '@/core/units/length';
 import { rollEndMm, type RollRecord } from './roll-read';
+import { slotName } from './rolls';
 
 export const driftOf = ({ values }: RollRecord): Result<RollDrift, RollProblem> => rollDrift(values);
 
@@ -50,7 +50,7 @@ const TITLES: Readonly<Record<Axis, string>> = {
 /** Readings of one direction as they are, the nearest first: also before anything can be told from them. */
 export function stationsOf({ figures, readings }: RollRecord, axis: Axis) {
   return figures.flatMap((figure) => {
-    const valueMm = readings.get(`${figure.stationNo} ${figure.side} ${figure.axis}`)?.displacementMm;
+    const valueMm = readings.get(slotName(figure))?.displacementMm;
     if (figure.axis !== axis || valueMm === null || valueMm === undefined) return [];
     return [{ stationNo: figure.stationNo, side: figure.side, atMm: figure.middle.y, valueMm }];
   });
@@ -142,8 +142,6 @@ export function partRows(drift: RollDrift, system: UnitSystem): readonly PartRow
 /** One reading's own scatter, each way. */
 export const noiseWords = ({ along, across }: RollDrift): string =>
   `One reading scatters by ${formatFixed(along.noiseMm, 3)} mm along and ${formatFixed(across.noiseMm, 3)} mm across.`;
-
-export const halfWidthMm = ({ values }: RollRecord): number => halfWidthOf(values);
 
 /** What a ruled length says of the print itself, and so of printer and cutter apart. */
 export function stretchWords({ roll }: RollRecord, drift: RollDrift): string | null {

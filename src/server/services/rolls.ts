@@ -92,10 +92,9 @@ export async function startRoll(
   return ok(input.id);
 }
 
-/** Why a reading cannot belong to this stretch; null when it can. */
+/** Why a reading cannot belong to this stretch; null when it can: one that waited in a browser is taken after the roll was closed, too. */
 function problemWith(roll: RollRow, input: SaveStationInput): string | null {
   const name = `Station ${input.stationNo} ${input.side}`;
-  if (roll.state === 'ended') return 'This roll was closed: its readings stand as they are.';
   if (input.stationNo > roll.stations) return `${name}: there are ${roll.stations} only.`;
   if (!roll.sides.includes(input.side)) return `${name}: nothing was printed there.`;
   const { readingMm } = input;

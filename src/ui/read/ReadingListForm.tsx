@@ -2,12 +2,13 @@
 
 import type { FineMethod } from '@/core/reading/methods';
 import { useRouter } from 'next/navigation';
-import { useId, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import { v4 as uuid } from 'uuid';
 import { AXES, type Axis } from '@/core/target/wedge';
 import { formatLength, type UnitSystem } from '@/core/units/length';
-import { MOST_CHARACTERS, parseReadingList, type ListedReading } from '@/formats/csv/reading-list';
+import { parseReadingList, type ListedReading } from '@/formats/csv/reading-list';
 import { keepReadingList } from '@/server/actions/calibration';
+import { ListText } from '../components/ListText';
 import { judgedList } from './reading-list-view';
 
 interface Figure {
@@ -78,7 +79,6 @@ function ListPreview({ figures, readings, system }: PreviewProps) {
 
 /** Readings as a list: typed, pasted from a spreadsheet or dropped in as a file; kept whole or not at all. */
 export function ReadingListForm({ cutSetId, method, lookNo, figures, reachMm, system, next }: Props) {
-  const id = useId();
   const router = useRouter();
   const [text, setText] = useState('');
   // The same list sent twice, after an answer that got lost, is kept once.
@@ -112,53 +112,16 @@ export function ReadingListForm({ cutSetId, method, lookNo, figures, reachMm, sy
   return (
     <div className="two">
       <div>
-        <label htmlFor={id} className="form-label">
-          One line a spot: spot, across, along
-        </label>
-        <textarea
-          id={id}
-          className="form-control figures"
+        <ListText
+          label="One line a spot: spot, across, along"
+          help={`Tab, semicolon or comma between columns; decimal point or comma. Lengths are in ${system === 'mm' ? 'mm' : 'inches'} unless the head says otherwise, as "across (in)". Leave out what was not read.`}
           rows={12}
-          spellCheck={false}
-          value={text}
+          text={text}
+          empty={emptyList(figures)}
+          emptyWords="Fill in the spots"
           placeholder={emptyList(figures)}
-          aria-describedby={`${id}-help`}
-          onChange={(event) => {
-            setText(event.target.value);
-          }}
+          onText={setText}
         />
-        <p id={`${id}-help`} className="quiet">
-          {`Tab, semicolon or comma between columns; decimal point or comma. Lengths are in ${system === 'mm' ? 'mm' : 'inches'} unless the head says otherwise, as "across (in)". Leave out what was not read.`}
-        </p>
-        <p className="d-flex gap-3 flex-wrap align-items-center">
-          <button
-            type="button"
-            className="btn btn-quiet"
-            onClick={() => {
-              setText(emptyList(figures));
-            }}
-          >
-            Fill in the spots
-          </button>
-          <span>
-            <label htmlFor={`${id}-file`} className="form-label mb-0 me-2">
-              or a CSV file
-            </label>
-            <input
-              id={`${id}-file`}
-              type="file"
-              accept=".csv,.tsv,.txt,text/csv"
-              onChange={(event) => {
-                const [file] = event.target.files ?? [];
-                if (file)
-                  void file
-                    .slice(0, MOST_CHARACTERS + 1)
-                    .text()
-                    .then(setText);
-              }}
-            />
-          </span>
-        </p>
       </div>
       <div>
         {!isEmpty && <ListPreview figures={figures} readings={readings} system={system} />}

@@ -58,7 +58,7 @@ export function PieceEntry({ rollId, pieceNo, sides, system }: Props) {
       <button
         type="button"
         className="btn btn-primary"
-        disabled={read.length === 0 || keeper.sending > 0 || isSent}
+        disabled={read.length === 0 || keeper.sending > 0 || keeper.waiting > 0 || isKept}
         onClick={() => {
           setSent(true);
           for (const { side, axis, readingMm } of read)

@@ -1,59 +1,58 @@
 'use client';
 
+import { v4 as uuid } from 'uuid';
 import { useState, useTransition } from 'react';
 import type { UnitSystem } from '@/core/units/length';
 import { lengthRuled, rollClosed, standInReads } from '@/server/actions/roll';
+import { valueShown } from '@/server/actions/shop';
 import { LengthField } from '../components/LengthField';
+import { OnePress } from '../components/OnePress';
 
 /** Lets the stand-in of a simulated setup read the roll, or its next piece. */
 export function StandInButton({ rollId, words }: { readonly rollId: string; readonly words: string }) {
-  const [told, setTold] = useState<string | null>(null);
-  const [isBusy, startTransition] = useTransition();
   return (
-    <p>
-      <button
-        type="button"
-        className="btn btn-quiet"
-        disabled={isBusy}
-        onClick={() => {
-          startTransition(async () => {
-            const done = await standInReads({ rollId });
-            setTold(done.ok ? `${done.value} figures read.` : done.message);
-          });
-        }}
-      >
-        {words}
-      </button>
-      <span role="status" className="ms-3">
-        {told}
-      </span>
-    </p>
+    <OnePress
+      words={words}
+      act={async () => {
+        const done = await standInReads({ rollId });
+        return { ok: done.ok, told: done.ok ? `${done.value} figures read.` : done.message };
+      }}
+    />
   );
 }
 
 /** Closes a roll, or opens it again. */
 export function CloseRoll({ rollId, isClosed }: { readonly rollId: string; readonly isClosed: boolean }) {
-  const [problem, setProblem] = useState<string | null>(null);
-  const [isBusy, startTransition] = useTransition();
   return (
-    <p>
-      <button
-        type="button"
-        className="btn btn-quiet"
-        disabled={isBusy}
-        onClick={() => {
-          startTransition(async () => {
-            const done = await rollClosed({ rollId, isClosed: !isClosed });
-            setProblem(done.ok ? null : done.message);
-          });
-        }}
-      >
-        {isClosed ? 'Open it again' : 'Close this roll: no more readings'}
-      </button>
-      <span role="alert" className="ms-3">
-        {problem}
-      </span>
-    </p>
+    <OnePress
+      words={isClosed ? 'Open it again' : 'Close this roll: no more readings'}
+      act={async () => {
+        const done = await rollClosed({ rollId, isClosed: !isClosed });
+        return { ok: done.ok, told: done.ok ? null : done.message };
+      }}
+    />
+  );
+}
+
+interface SetItProps {
+  readonly settingId: string;
+  readonly name: string;
+  readonly value: number;
+  readonly words: string;
+}
+
+/** Tells that a setting was keyed in, so that the next strip is judged by it. */
+export function SetIt({ settingId, name, value, words }: SetItProps) {
+  const [id] = useState(() => uuid());
+  return (
+    <OnePress
+      words={`I have set ${name} to ${words}`}
+      isMain
+      act={async () => {
+        const done = await valueShown({ id, settingId, value });
+        return { ok: done.ok, told: done.ok ? null : done.message };
+      }}
+    />
   );
 }
 

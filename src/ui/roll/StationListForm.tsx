@@ -2,12 +2,12 @@
 
 import { v4 as uuid } from 'uuid';
 import { useRouter } from 'next/navigation';
-import { useId, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import { parseStationList } from '@/formats/csv/station-list';
-import { MOST_CHARACTERS } from '@/formats/csv/reading-list';
 import type { StripSide } from '@/core/target/roll-strip';
 import type { UnitSystem } from '@/core/units/length';
 import { keepStations } from '@/server/actions/roll';
+import { ListText } from '../components/ListText';
 
 interface Props {
   readonly rollId: string;
@@ -30,7 +30,6 @@ const emptyList = ({ sides, stationNos, word }: Props): string =>
 /** Readings along a roll as a list: typed, pasted from a spreadsheet or dropped in as a file; kept whole or not at all. */
 export function StationListForm(props: Props) {
   const { rollId, sides, word, system } = props;
-  const id = useId();
   const router = useRouter();
   const [text, setText] = useState('');
   // The same list sent twice, after an answer that got lost, is kept once.
@@ -62,49 +61,15 @@ export function StationListForm(props: Props) {
 
   return (
     <section aria-label="Readings as a list">
-      <label htmlFor={id} className="form-label">
-        {`One line a ${word} and side: how far the cut is off the print, across (right is plus) and along (away from the leading edge is plus)`}
-      </label>
-      <textarea
-        id={id}
-        className="form-control figures"
+      <ListText
+        label={`One line a ${word} and side: how far the cut is off the print, across (right is plus) and along (away from the leading edge is plus)`}
         rows={8}
-        spellCheck={false}
-        value={text}
+        text={text}
+        empty={emptyList(props)}
+        emptyWords={`Fill in the ${word}s`}
         placeholder={emptyList({ ...props, stationNos: props.stationNos.slice(0, 3) })}
-        onChange={(event) => {
-          setText(event.target.value);
-        }}
+        onText={setText}
       />
-      <p className="d-flex gap-3 flex-wrap align-items-center mt-2">
-        <button
-          type="button"
-          className="btn btn-quiet"
-          onClick={() => {
-            setText(emptyList(props));
-          }}
-        >
-          {`Fill in the ${word}s`}
-        </button>
-        <span>
-          <label htmlFor={`${id}-file`} className="form-label mb-0 me-2">
-            or a CSV file
-          </label>
-          <input
-            id={`${id}-file`}
-            type="file"
-            accept=".csv,.tsv,.txt,text/csv"
-            onChange={(event) => {
-              const [file] = event.target.files ?? [];
-              if (file)
-                void file
-                  .slice(0, MOST_CHARACTERS + 1)
-                  .text()
-                  .then(setText);
-            }}
-          />
-        </span>
-      </p>
       {!isEmpty &&
         problems.slice(0, 8).map((p) => (
           <p key={`${p.line} ${p.field} ${p.words}`} className="notice" role="alert">

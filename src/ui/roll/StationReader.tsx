@@ -1,12 +1,13 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import { stripFigures, type RollStrip, type StripFigure } from '@/core/target/roll-strip';
 import { formatLength, type UnitSystem } from '@/core/units/length';
 import { FigureLoupe } from '../read/FigureLoupe';
-import { isTall, turnOf } from '../read/figure-look';
+import { isTall, leapt, nudged, turnOf } from '../read/figure-look';
 import { StationControls } from '../read/StationControls';
+import { keyStep } from '../read/wedge-view';
 import { stationKey, useStations, type StationKept } from './use-stations';
 
 export interface StationReaderView {
@@ -35,6 +36,10 @@ export function StationReader({ view }: { readonly view: StationReaderView }) {
   const firstOpen = figures.findIndex((f) => view.kept[stationKey(f)] === undefined);
   const [index, setIndex] = useState(Math.max(0, firstOpen));
   const [valueMm, setValue] = useState(view.firstStartMm);
+  const frame = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    frame.current?.focus({ preventScroll: true });
+  }, []);
   const figure = figures[index];
   if (!figure) return <p>This strip has no figures.</p>;
   const left = figures.filter((f) => keeper.kept[stationKey(f)] === undefined).length;
@@ -49,8 +54,16 @@ export function StationReader({ view }: { readonly view: StationReaderView }) {
     setValue(randomStart());
   };
   const standing = keeper.kept[stationKey(figure)];
+  const handleKey = (event: KeyboardEvent): void => {
+    if (event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement) return;
+    const step = keyStep(event.key, turn);
+    if (step !== 0) {
+      event.preventDefault();
+      setValue((event.shiftKey ? leapt : nudged)(figure, valueMm, step));
+    } else if (event.key === 'Enter' && event.target === frame.current) answer('read');
+  };
   return (
-    <section aria-label="Match the picture">
+    <div ref={frame} tabIndex={-1} onKeyDown={handleKey} role="application" aria-label="Match the picture">
       <h2>{`${nameOf(figure)}: make the picture look like the strip`}</h2>
       <p className="quiet">
         Hold the strip so that its arrows point up, away from the leading edge.
@@ -101,6 +114,6 @@ export function StationReader({ view }: { readonly view: StationReaderView }) {
           {left === 0 ? 'All read: see the drift' : `${left} still to read; see the drift so far`}
         </button>
       </div>
-    </section>
+    </div>
   );
 }

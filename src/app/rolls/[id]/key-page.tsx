@@ -2,7 +2,7 @@ import Link from 'next/link';
 import { database } from '@/server/services/database';
 import { driftOf, rollProblemWords } from '@/server/services/roll-drift-view';
 import { keyView, type KeyView } from '@/server/services/roll-key-view';
-import { SetIt } from '@/ui/roll/SetIt';
+import { SetIt } from '@/ui/roll/RollButtons';
 import type { RollProps } from './roll-props';
 
 function OwnSettings({ view }: { readonly view: KeyView }) {

@@ -3,6 +3,7 @@ import { AXES } from '@/core/target/wedge';
 import { adviceOf, rollEndMm } from '@/server/services/roll-read';
 import { adviceWords } from '@/server/services/roll-words';
 import { chartsOf, driftOf, stationsOf } from '@/server/services/roll-drift-view';
+import { slotName } from '@/server/services/rolls';
 import { DriftChart } from '@/ui/roll/DriftChart';
 import { PieceEntry } from '@/ui/roll/PieceEntry';
 import { CloseRoll, StandInButton } from '@/ui/roll/RollButtons';
@@ -12,7 +13,7 @@ import type { RollProps } from './roll-props';
 
 /** Pieces of a run that are due, in order. */
 function duePieces({ record: { figures, readings } }: Pick<RollProps, 'record'>): readonly number[] {
-  const open = figures.filter((f) => !readings.has(`${f.stationNo} ${f.side} ${f.axis}`)).map((f) => f.stationNo);
+  const open = figures.filter((f) => !readings.has(slotName(f))).map((f) => f.stationNo);
   return [...new Set(open)];
 }
 

@@ -1,5 +1,5 @@
-import { matrix } from '../math/qr';
-import { seededRng, standardNormal, type Rng } from '../math/random';
+import { seededRng, type Rng } from '../math/random';
+import { isSectionKept, trialStrip } from './roll-trials.testing';
 import { longestSection, steadyDrift, type SectionQuestion } from './section-length';
 import { believeSlip, LEAST_SLIP_SHARE, MOST_SLIP_SHARE, SHARE_POWER, type SlipBelief } from './slip-belief';
 
@@ -73,21 +73,10 @@ describe('the longest section', () => {
     expect([...steadyDrift(drifting)]).toEqual([0, 0.2]);
   });
 
-  const NOISE_MM = 0.04;
-  const STEP_MM = 200;
-  function strip(rng: Rng, count: number) {
+  /** Shares as they are held for likely beforehand. */
+  function likelyShare(rng: Rng): number {
     const [least, most] = [LEAST_SLIP_SHARE ** SHARE_POWER, MOST_SLIP_SHARE ** SHARE_POWER];
-    const share = (least + rng() * (most - least)) ** (1 / SHARE_POWER);
-    const at = Float64Array.from({ length: count }, (_, i) => (i + 1) * STEP_MM);
-    const slipSd = NOISE_MM * Math.sqrt(share / at.at(-1)!);
-    const coefficients = [0.1 * standardNormal(rng), 0.1 * standardNormal(rng)] as const;
-    let walk = 0;
-    const valuesMm = at.map((s) => {
-      walk += slipSd * Math.sqrt(STEP_MM) * standardNormal(rng);
-      return coefficients[0] + (coefficients[1] * s) / 1000 + walk + NOISE_MM * standardNormal(rng);
-    });
-    const design = matrix(count, 2, (i, column) => (column === 0 ? 1 : at[i]! / 1000));
-    return { series: { atMm: at, valuesMm, weights: new Float64Array(count).fill(1), design }, coefficients, slipSd };
+    return (least + rng() * (most - least)) ** (1 / SHARE_POWER);
   }
 
   const rolls = isLong ? 2000 : 200;
@@ -95,19 +84,12 @@ describe('the longest section', () => {
     const rng = seededRng(11);
     let kept = 0;
     for (let trial = 0; trial < rolls; trial++) {
-      const { series, coefficients, slipSd } = strip(rng, 40);
-      const belief = believeSlip(series);
+      const strip = trialStrip(rng, 40, likelyShare(rng));
+      const belief = believeSlip(strip.series);
       if (!belief.ok) throw new Error(belief.error.kind);
-      const { longestMm } = longestSection(belief.value, QUESTION, trial);
-      const known = steadyDrift(belief.value);
-      let [slip, isOut] = [0, false];
-      const stepMm = longestMm / 400;
-      for (let i = 1; i <= 400 && longestMm > 0; i++) {
-        slip += slipSd * Math.sqrt(stepMm) * standardNormal(rng);
-        const steady = coefficients[0] - known[0]! + ((coefficients[1] - known[1]!) * i * stepMm) / 1000;
-        isOut ||= Math.abs(steady + slip) > QUESTION.toleranceMm;
-      }
-      if (!isOut) kept++;
+      const { longestMm: lengthMm } = longestSection(belief.value, QUESTION, trial);
+      const section = { lengthMm, toleranceMm: QUESTION.toleranceMm };
+      if (isSectionKept(strip, steadyDrift(belief.value), section, rng)) kept++;
     }
     // 95 % less 1.5; few rolls scatter, and have three standard deviations on top.
     expect(kept / rolls).toBeGreaterThanOrEqual(0.935 - (isLong ? 0 : 3 * Math.sqrt((0.95 * 0.05) / rolls)));

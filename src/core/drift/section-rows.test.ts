@@ -1,5 +1,13 @@
 import fc from 'fast-check';
-import { copiesAcross, judgeTyped, rowsLengthMm, sectionsOfRows, sectionsWithin, type CopyOrder } from './section-rows';
+import {
+  type CopyOrder,
+  copiesAcross,
+  judgeTyped,
+  marksBetween,
+  rowsLengthMm,
+  sectionsOfRows,
+  sectionsWithin,
+} from './section-rows';
 
 /** Common practice, no published source: 50 pieces of 271.27 mm three across with gaps of 4. */
 const PRACTICE: CopyOrder = { copies: 50, itemWidthMm: 190, itemLengthMm: 271.27, gapMm: 4, printableWidthMm: 600 };
@@ -58,5 +66,12 @@ describe('sections of whole rows', () => {
         expect(typedMm).toBeGreaterThanOrEqual(rowsLengthMm(order, rowsPerSection) - 1e-3);
       }),
     );
+  });
+
+  it('pairs of marks in between: none further apart than holds, by hand', () => {
+    expect(marksBetween(4000, 4000)).toBe(0);
+    expect(marksBetween(4001, 4000)).toBe(1);
+    expect(marksBetween(12_000, 4000)).toBe(2);
+    expect(marksBetween(100, 4000)).toBe(0);
   });
 });

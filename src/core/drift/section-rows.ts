@@ -100,3 +100,7 @@ export function judgeTyped({ neededMm, oneMoreMm }: SectionRows, typedMm: number
   if (typedMm < neededMm - WHOLE_MM) return 'breaks-a-row';
   return typedMm > oneMoreMm - WHOLE_MM ? 'takes-one-more' : 'right';
 }
+
+/** Pairs of marks between those at both ends of a run that is not split, so that none lie further apart than is held. */
+export const marksBetween = (runMm: number, apartMm: number): number =>
+  Math.max(0, Math.ceil(runMm / apartMm - WHOLE_MM) - 1);

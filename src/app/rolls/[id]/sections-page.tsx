@@ -2,7 +2,7 @@ import type { RollAnswer } from '@/compute/roll';
 import type { SectionsWay } from '@/compute/roll-plan';
 import type { SectionWork } from '@/contracts/rolls';
 import { hoursWords } from '@/core/drift/section-plan';
-import { judgeTyped, type SectionRows } from '@/core/drift/section-rows';
+import { judgeTyped, marksBetween, rowsLengthMm, type SectionRows } from '@/core/drift/section-rows';
 import { formatFixed, formatLength, type UnitSystem } from '@/core/units/length';
 import { driftOf, rollProblemWords } from '@/server/services/roll-drift-view';
 import { answerSections, sectionProblemWords, usualWork } from '@/server/services/roll-sections-view';
@@ -17,17 +17,18 @@ interface AnswerProps {
   readonly system: UnitSystem;
 }
 
-/** Rows, pieces and the length to type. */
-function Rows({
-  rows,
-  work,
-  system,
-}: {
+interface RowsProps {
   readonly rows: SectionRows;
+  readonly longestMm: number;
   readonly work: SectionWork;
   readonly system: UnitSystem;
-}) {
+}
+
+/** Rows, pieces, marks and the length to type. */
+function Rows({ rows, longestMm, work, system }: RowsProps) {
   const typed = work.typedLengthMm;
+  const runMm = rowsLengthMm(work, rows.rows);
+  const betweenMarks = work.registration === 'both-ends' ? marksBetween(runMm, longestMm) : null;
   return (
     <>
       <table className="plain">
@@ -47,6 +48,12 @@ function Rows({
               <td className="figures">{count}</td>
             </tr>
           ))}
+          {betweenMarks !== null && (
+            <tr>
+              <th scope="row">or in one, pairs of marks in between</th>
+              <td className="figures">{betweenMarks}</td>
+            </tr>
+          )}
           <tr>
             <th scope="row">length to type</th>
             <td className="figures">
@@ -188,7 +195,7 @@ function Answer(props: AnswerProps) {
           {`This is further than the strip that was read (${formatFixed(answer.stripMm / 1000, 1)} m): nothing was seen there. Read a longer strip, or keep to its length.`}
         </p>
       )}
-      {answer.rows && <Rows rows={answer.rows} work={work} system={system} />}
+      {answer.rows && <Rows rows={answer.rows} longestMm={answer.section.longestMm} work={work} system={system} />}
       <WhatIf {...props} />
       {answer.plan && <Ways plan={answer.plan} system={system} />}
     </>

@@ -90,7 +90,7 @@ function Ways({ plan, system }: { readonly plan: NonNullable<RollAnswer['plan']>
     <>
       <h2>What each way costs</h2>
       <div className="table-responsive">
-        <table className="plain">
+        <table className="plain" style={{ minWidth: '38rem' }}>
           <thead>
             <tr>
               <th>way</th>

@@ -81,6 +81,7 @@ export async function answerSections(record: RollRecord, work: SectionWork): Pro
 }
 
 const PROBLEMS: Readonly<Record<string, string>> = {
+  'too-large': 'This took too long: ask for a shorter run, or read fewer stations.',
   'too-wide': 'One piece is wider than what can be printed: check its width and the printable width.',
   'longer-than-section':
     'Sections cannot hold it: not even one row stays within the allowed error. Slip takes it, or the way a section is registered: look at tension, rollers and the material with the machine stopped, register by marks, or allow more.',

@@ -11,6 +11,9 @@ import { StationListForm } from '@/ui/roll/StationListForm';
 import { AdviceMark } from '@/ui/roll/AdviceMark';
 import type { RollProps } from './roll-props';
 
+/** A list to be filled in is no longer than that. */
+const MOST_LISTED = 200;
+
 /** Pieces of a run that are due, in order. */
 function duePieces({ record: { figures, readings } }: Pick<RollProps, 'record'>): readonly number[] {
   const open = figures.filter((f) => !readings.has(slotName(f))).map((f) => f.stationNo);
@@ -66,7 +69,7 @@ export function LogPage({ record, system, nav }: RollProps) {
                 <StationListForm
                   rollId={roll.id}
                   sides={roll.sides}
-                  stationNos={[due, ...later]}
+                  stationNos={[due, ...later].slice(0, MOST_LISTED)}
                   word="piece"
                   system={system}
                 />

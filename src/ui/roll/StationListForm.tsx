@@ -3,7 +3,7 @@
 import { v4 as uuid } from 'uuid';
 import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
-import { parseStationList } from '@/formats/csv/station-list';
+import { MOST_LISTED, parseStationList } from '@/formats/csv/station-list';
 import type { StripSide } from '@/core/target/roll-strip';
 import type { UnitSystem } from '@/core/units/length';
 import { keepStations } from '@/server/actions/roll';
@@ -17,8 +17,6 @@ interface Props {
   readonly word: 'station' | 'piece';
   readonly system: UnitSystem;
 }
-
-const MOST_LISTED = 200;
 
 /** A table to be filled in: every station and side, nothing read. */
 const emptyList = ({ sides, stationNos, word }: Props): string =>

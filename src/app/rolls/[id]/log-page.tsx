@@ -1,4 +1,5 @@
 import { formatLength, type UnitSystem } from '@/core/units/length';
+import { MOST_LISTED } from '@/formats/csv/station-list';
 import { AXES } from '@/core/target/wedge';
 import { adviceOf, rollEndMm } from '@/server/services/roll-read';
 import { adviceWords } from '@/server/services/roll-words';
@@ -10,9 +11,6 @@ import { CloseRoll, StandInButton } from '@/ui/roll/RollButtons';
 import { StationListForm } from '@/ui/roll/StationListForm';
 import { AdviceMark } from '@/ui/roll/AdviceMark';
 import type { RollProps } from './roll-props';
-
-/** A list to be filled in is no longer than that. */
-const MOST_LISTED = 200;
 
 /** Pieces of a run that are due, in order. */
 function duePieces({ record: { figures, readings } }: Pick<RollProps, 'record'>): readonly number[] {

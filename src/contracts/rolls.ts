@@ -4,6 +4,8 @@ import { LEAST_SPACING_MM, STRIP_FORMS, STRIP_SIDES } from '@/core/target/roll-s
 const Id = z.uuid();
 /** As long as a roll can be read off at one go. */
 export const MOST_STATIONS = 2000;
+/** A list that is given out to be filled in has at most so many stations. */
+export const MOST_LISTED = 200;
 const Tolerance = z.number().min(0.05, 'at least 0.05 mm').max(5, 'at most 5 mm');
 
 export const StartRoll = z

@@ -18,8 +18,6 @@ export interface StationList {
   readonly problems: readonly ListProblem[];
 }
 
-/** A list that is given out to be filled in has at most so many stations. */
-export const MOST_LISTED = 200;
 /** More than anybody reads off one roll. */
 const MOST_LINES = 4000;
 

@@ -3,9 +3,10 @@
 import { v4 as uuid } from 'uuid';
 import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
-import { MOST_LISTED, parseStationList } from '@/formats/csv/station-list';
+import { parseStationList } from '@/formats/csv/station-list';
 import type { StripSide } from '@/core/target/roll-strip';
 import type { UnitSystem } from '@/core/units/length';
+import { MOST_LISTED } from '@/contracts/rolls';
 import { keepStations } from '@/server/actions/roll';
 import { ListText } from '../components/ListText';
 

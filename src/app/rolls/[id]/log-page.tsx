@@ -1,5 +1,5 @@
 import { formatLength, type UnitSystem } from '@/core/units/length';
-import { MOST_LISTED } from '@/formats/csv/station-list';
+import { MOST_LISTED } from '@/contracts/rolls';
 import { AXES } from '@/core/target/wedge';
 import { adviceOf, rollEndMm } from '@/server/services/roll-read';
 import { adviceWords } from '@/server/services/roll-words';

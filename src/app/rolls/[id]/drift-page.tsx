@@ -40,7 +40,7 @@ export function DriftPage({ record, system, nav }: RollProps) {
         is allowed, {formatLength(roll.toleranceMm, system)} either way.
       </p>
       <h2>What it is made of</h2>
-      <div className="table-responsive">
+      <div className="table-responsive" role="region" aria-label="Parts of the drift" tabIndex={0}>
         <table className="plain" style={{ minWidth: '44rem' }}>
           <thead>
             <tr>

@@ -89,7 +89,7 @@ function Ways({ plan, system }: { readonly plan: NonNullable<RollAnswer['plan']>
   return (
     <>
       <h2>What each way costs</h2>
-      <div className="table-responsive">
+      <div className="table-responsive" role="region" aria-label="What each way costs" tabIndex={0}>
         <table className="plain" style={{ minWidth: '38rem' }}>
           <thead>
             <tr>

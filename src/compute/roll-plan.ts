@@ -72,15 +72,16 @@ function evenSections({ rows, rowsPerSection }: SectionRows): readonly number[] 
   return [...Array.from({ length: whole }, () => rowsPerSection), ...(left > 0 ? [left] : [])];
 }
 
-/** More rows than that in one section are not looked at one by one. */
-const MOST_ROWS = 100_000;
+/** The cheapest sections are looked for among so many choices: rows of the run times rows of the longest section. */
+const MOST_CHOICES = 3e8;
 
-/** Sections of a run by cost: the longest alike, the cheapest, and the run unsplit. */
-export function planSections(drift: RollDrift, question: RollSectionQuestion, order: Order): SectionsPlanned {
+/** Sections of a run by cost: the longest alike, the cheapest, and the run unsplit; null where there are too many rows to weigh. */
+export function planSections(drift: RollDrift, question: RollSectionQuestion, order: Order): SectionsPlanned | null {
   const { rows, prices, run } = order;
-  const all = Math.min(rows.rows, MOST_ROWS);
-  const share = shareByLength(drift, question, rowsLengthMm(run, all));
-  const spoilt = spoiltPieces({ ...run, copiesAcross: rows.copiesAcross }, all, share);
+  if (rows.rows * rows.rowsPerSection > MOST_CHOICES) return null;
+  const share = shareByLength(drift, question, rowsLengthMm(run, rows.rows));
+  const isBetweenMarks = question.registration.kind === 'both-ends';
+  const spoilt = spoiltPieces({ ...run, copiesAcross: rows.copiesAcross, isBetweenMarks }, rows.rows, share);
   const allowed = spoilt.slice(0, rows.rowsPerSection + 1);
   const best = bestSections(rows.rows, { cost: allowed.map((lost) => sectionCost(prices, lost).total) });
   return {

@@ -7,6 +7,8 @@ const PRICES: SectionPrices = {
   ...{ hourCost: 20, metreCost: 3, pieceCost: 1 },
 };
 
+const BY_START = { ...ORDER, copiesAcross: 3, isBetweenMarks: false };
+
 describe('sections side by side', () => {
   it('the second is printed while the first is cut: 1 m each, by hand', () => {
     // 9 rows: 9 x 96 + 8 x 4 + 2 x 52 = 1000 mm: 0.1 h printing, 0.1 h set-up + 0.05 h cutting, 0.05 h finishing.
@@ -37,13 +39,20 @@ describe('sections side by side', () => {
   });
 
   it('pieces lost: all of those after the place where the tolerance is left', () => {
-    const last = (outShare: (mm: number) => number): number | undefined =>
-      spoiltPieces({ ...ORDER, copiesAcross: 3 }, 10, outShare).at(-1);
+    const last = (outShare: (mm: number) => number): number | undefined => spoiltPieces(BY_START, 10, outShare).at(-1);
     expect(last(() => 0)).toBe(0);
     expect(last(() => 1)).toBe(30);
     // Out for sure after 500 mm: rows 6 to 10, the fifth ends at 496 mm.
     expect(last((mm) => (mm > 500 ? 1 : 0))).toBe(15);
-    expect(spoiltPieces({ ...ORDER, copiesAcross: 3 }, 3, () => 0.5)).toEqual([0, 1.5, 3, 4.5]);
+    expect(spoiltPieces(BY_START, 3, () => 0.5)).toEqual([0, 1.5, 3, 4.5]);
+  });
+
+  it('between marks a section that leaves the tolerance is lost as a whole, and a short one is not made worse by that', () => {
+    const between = { ...BY_START, isBetweenMarks: true };
+    // Rows 6 and more are longer than 500 mm: a section of six is lost, one of five is not.
+    const lost = spoiltPieces(between, 7, (mm) => (mm > 500 ? 1 : 0));
+    expect(lost).toEqual([0, 0, 0, 0, 0, 0, 18, 21]);
+    expect(spoiltPieces(between, 3, () => 0.5)).toEqual([0, 1.5, 3, 4.5]);
   });
 
   it('cost by hand: nine minutes at 20 an hour, 104 mm at 3 a metre, two pieces', () => {

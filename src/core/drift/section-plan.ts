@@ -58,18 +58,21 @@ export function sectionTimes(order: Rows, prices: SectionPrices, sections: reado
 }
 
 /**
- * Pieces that are to be expected out of sections of 0, 1, 2 ... rows: from where a section leaves the tolerance every row
- * after it is lost.
- * @param outShare how likely it has left the tolerance by so many mm. @returns one number for every count of rows.
+ * Pieces that are to be expected out of sections of 0, 1, 2 ... rows. Where a section is registered at its beginning, every
+ * row after the place where it leaves the tolerance is lost; between marks it may leave it anywhere and come back, so that
+ * all of its rows are counted as lost: rather too many than too few.
+ * @param outShare how likely a section of so many mm leaves the tolerance. @returns one number for every count of rows.
  */
 export function spoiltPieces(
-  order: Rows & { readonly copiesAcross: number },
+  order: Rows & { readonly copiesAcross: number; readonly isBetweenMarks: boolean },
   mostRows: number,
   outShare: (lengthMm: number) => number,
 ): readonly number[] {
   const spoilt = [0];
-  for (let rows = 1; rows <= mostRows; rows++)
-    spoilt.push(spoilt[rows - 1]! + order.copiesAcross * outShare(rowsLengthMm(order, rows)));
+  for (let rows = 1; rows <= mostRows; rows++) {
+    const lost = order.copiesAcross * outShare(rowsLengthMm(order, rows));
+    spoilt.push(order.isBetweenMarks ? rows * lost : spoilt[rows - 1]! + lost);
+  }
   return spoilt;
 }
 

@@ -30,6 +30,17 @@ export interface StripFigure extends WedgeFigure {
   readonly middle: Point;
 }
 
+/** Name of one figure's place on a roll. */
+export const slotName = ({
+  stationNo,
+  side,
+  axis,
+}: {
+  readonly stationNo: number;
+  readonly side: StripSide;
+  readonly axis: Axis;
+}): string => `${stationNo} ${side} ${axis}`;
+
 /** A station needs so much along the roll, and so much across for each of its sides. */
 export const LEAST_SPACING_MM = 70;
 export const SIDE_WIDTH_MM = 40;

@@ -8,10 +8,10 @@ import {
 } from '@/core/drift/roll-drift';
 import { driftBand } from '@/core/drift/drift-band';
 import type { Result } from '@/core/result';
+import { slotName } from '@/core/target/roll-strip';
 import type { Axis } from '@/core/target/wedge';
 import { formatFixed, formatLength, type UnitSystem } from '@/core/units/length';
 import { rollEndMm, type RollRecord } from './roll-read';
-import { slotName } from './rolls';
 
 export const driftOf = ({ values }: RollRecord): Result<RollDrift, RollProblem> => rollDrift(values);
 

@@ -4,10 +4,11 @@ import { z } from 'zod';
 import { rollErrorOf } from '@/core/cutting/roll-move';
 import { adviseRun, type RunAdvice } from '@/core/drift/run-advice';
 import { rollDrift, type StationValue } from '@/core/drift/roll-drift';
+import { slotName } from '@/core/target/roll-strip';
 import type { Session } from '@/db/client';
 import { findRoll, findRolls, findStationReadings, type StationReadingRow } from '@/db/queries/roll';
 import { findMaterials, findSetup, findTruth, type SetupRow } from '@/db/queries/shop';
-import { figuresOf, placeOf, slotName, type RollFigure, type RollRow } from './rolls';
+import { figuresOf, placeOf, type RollFigure, type RollRow } from './rolls';
 
 /** One stretch of a roll with everything that its pages need. */
 export interface RollRecord {

@@ -1,6 +1,6 @@
 import 'server-only';
 import type { RollAnswer } from '@/compute/roll';
-import type { SectionWork } from '@/contracts/rolls';
+import { SectionWork } from '@/contracts/rolls';
 import type { Result } from '@/core/result';
 import { computeInThread } from './computation-thread';
 import type { RollRecord } from './roll-read';
@@ -13,20 +13,11 @@ const registrationOf = ({ registration, originSdMm, marksApartMm, markSdMm }: Se
 
 /** The work of a run as a first offer: pieces of the strip's spacing, the whole printable width. */
 export function usualWork({ roll, setupRow }: RollRecord): SectionWork {
-  return {
-    ...{ registration: setupRow.setup.family === 'F9' ? 'origin' : 'both-ends', marksApartMm: 300, markSdMm: 0.05 },
-    ...{
-      originSdMm: 0.1,
-      confidence: 0.95,
-      isCorrected: true,
-      copies: 50,
-      itemWidthMm: roll.widthMm,
-      itemLengthMm: 250,
-    },
-    ...{ gapMm: 4, printableWidthMm: roll.widthMm, endWasteMm: 30, typedLengthMm: null, setUpMinutes: 4 },
-    ...{ printMetresPerHour: 12, cutMetresPerHour: 40, finishMinutes: 5, hourCost: 20, metreCost: 3, pieceCost: 1 },
+  return SectionWork.parse({
+    registration: setupRow.setup.family === 'F9' ? 'origin' : 'both-ends',
+    ...{ copies: 50, itemWidthMm: roll.widthMm, itemLengthMm: 250, gapMm: 4, printableWidthMm: roll.widthMm },
     ...(roll.kind === 'run' ? { copies: roll.stations, itemLengthMm: roll.spacingMm } : {}),
-  };
+  });
 }
 
 /** As far as sections are looked at: the whole run in one, and not less than the strip. */

@@ -6,12 +6,13 @@ import { seededRng, seedFrom } from '@/core/math/random';
 import { fail, ok, type Result } from '@/core/result';
 import { settingMap, type MachineSetting } from '@/core/setting/machine-setting';
 import { standInReadings, type RollTruth } from '@/core/simulate/simulated-roll';
+import { slotName } from '@/core/target/roll-strip';
 import type { Database } from '@/db/client';
 import { countRollsBefore, findRoll, findStationReadings } from '@/db/queries/roll';
 import { findSettings, ownersOf } from '@/db/queries/settings';
 import { findSetup, findTruth } from '@/db/queries/shop';
 import { refusal, type Actor, type Refusal } from './actor';
-import { figuresOf, holdRoll, slotName, writeStation, type RollFigure, type RollRow } from './rolls';
+import { figuresOf, holdRoll, writeStation, type RollFigure, type RollRow } from './rolls';
 
 /** What a setup's stand-in does on a roll: its sheet error, and drift drawn once from its own seed. */
 function rollTruthOf({ machineError }: StoredTruth, seed: number): RollTruth {

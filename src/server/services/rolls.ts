@@ -34,10 +34,6 @@ export interface RollFigure extends RollPlace {
   readonly side: StripSide;
 }
 
-/** Name of one figure's place on a roll. */
-export const slotName = ({ stationNo, side, axis }: Pick<RollFigure, 'stationNo' | 'side' | 'axis'>): string =>
-  `${stationNo} ${side} ${axis}`;
-
 /** Pieces of a run that are looked at: the first, and every nth after it. */
 const looksOf = ({ stations, everyNth }: RollRow): readonly number[] =>
   Array.from({ length: Math.ceil(stations / everyNth) }, (_, i) => 1 + i * everyNth);

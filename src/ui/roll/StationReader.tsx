@@ -2,13 +2,13 @@
 
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
-import { stripFigures, type RollStrip, type StripFigure } from '@/core/target/roll-strip';
+import { slotName, stripFigures, type RollStrip, type StripFigure } from '@/core/target/roll-strip';
 import { formatLength, type UnitSystem } from '@/core/units/length';
 import { FigureLoupe } from '../read/FigureLoupe';
 import { isTall, leapt, nudged, turnOf } from '../read/figure-look';
 import { StationControls } from '../read/StationControls';
 import { keyStep } from '../read/wedge-view';
-import { stationKey, useStations, type StationKept } from './use-stations';
+import { useStations, type StationKept } from './use-stations';
 
 export interface StationReaderView {
   readonly rollId: string;
@@ -33,7 +33,7 @@ export function StationReader({ view }: { readonly view: StationReaderView }) {
   const { strip, system } = view;
   const [figures] = useState(() => stripFigures(strip));
   const keeper = useStations(view.rollId, view.kept);
-  const firstOpen = figures.findIndex((f) => view.kept[stationKey(f)] === undefined);
+  const firstOpen = figures.findIndex((f) => view.kept[slotName(f)] === undefined);
   const [index, setIndex] = useState(Math.max(0, firstOpen));
   const [valueMm, setValue] = useState(view.firstStartMm);
   const frame = useRef<HTMLDivElement>(null);
@@ -42,18 +42,18 @@ export function StationReader({ view }: { readonly view: StationReaderView }) {
   }, []);
   const figure = figures[index];
   if (!figure) return <p>This strip has no figures.</p>;
-  const left = figures.filter((f) => keeper.kept[stationKey(f)] === undefined).length;
+  const left = figures.filter((f) => keeper.kept[slotName(f)] === undefined).length;
   const turn = turnOf(figure, 0);
 
   const answer = (state: StationKept['state'], typedMm = valueMm): void => {
     const { stationNo, side, axis } = figure;
     keeper.keep({ stationNo, side, axis, method: 'eye', state, readingMm: state === 'read' ? typedMm : null });
     const rest = [...figures.slice(index + 1), ...figures.slice(0, index)];
-    const next = rest.find((f) => keeper.kept[stationKey(f)] === undefined);
+    const next = rest.find((f) => keeper.kept[slotName(f)] === undefined);
     setIndex(next ? figures.indexOf(next) : index);
     setValue(randomStart());
   };
-  const standing = keeper.kept[stationKey(figure)];
+  const standing = keeper.kept[slotName(figure)];
   const handleKey = (event: KeyboardEvent): void => {
     if (event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement) return;
     const step = keyStep(event.key, turn);
@@ -97,8 +97,8 @@ export function StationReader({ view }: { readonly view: StationReaderView }) {
             }}
           >
             {figures.map((f, i) => (
-              <option key={stationKey(f)} value={i}>
-                {`${nameOf(f)}${keeper.kept[stationKey(f)] ? ', done' : ''}`}
+              <option key={slotName(f)} value={i}>
+                {`${nameOf(f)}${keeper.kept[slotName(f)] ? ', done' : ''}`}
               </option>
             ))}
           </select>

@@ -3,6 +3,7 @@
 import { v4 as uuid } from 'uuid';
 import { useCallback, useEffect, useState } from 'react';
 import type { SaveStationInput } from '@/contracts/rolls';
+import { slotName } from '@/core/target/roll-strip';
 import { keepStations } from '@/server/actions/roll';
 
 const STORE = 'red-plumb stations that wait';
@@ -22,9 +23,6 @@ export interface StationKeeper {
   readonly notice: string | null;
   readonly retry: () => void;
 }
-
-export const stationKey = ({ stationNo, side, axis }: Pick<Reading, 'stationNo' | 'side' | 'axis'>): string =>
-  `${stationNo} ${side} ${axis}`;
 
 /** Readings that the server has not acknowledged yet, out of the browser's own store. */
 function waitingIn(rollId: string): readonly SaveStationInput[] {
@@ -90,7 +88,7 @@ export function useStations(rollId: string, initial: Readonly<Record<string, Sta
   const keep = (reading: Reading): void => {
     const input = { ...reading, id: uuid(), rollId };
     change((all) => [...all, input]);
-    setKept((now) => ({ ...now, [stationKey(reading)]: { state: reading.state, readingMm: reading.readingMm } }));
+    setKept((now) => ({ ...now, [slotName(reading)]: { state: reading.state, readingMm: reading.readingMm } }));
     void send([input]);
   };
   return { kept, keep, waiting, sending, notice, retry };

@@ -1,10 +1,11 @@
 import { formatLength, type UnitSystem } from '@/core/units/length';
 import { MOST_LISTED } from '@/contracts/rolls';
+import { slotName } from '@/core/target/roll-strip';
 import { AXES } from '@/core/target/wedge';
 import { adviceOf, rollEndMm } from '@/server/services/roll-read';
 import { adviceWords } from '@/server/services/roll-words';
 import { chartsOf, driftOf, stationsOf } from '@/server/services/roll-drift-view';
-import { slotName } from '@/server/services/rolls';
+
 import { DriftChart } from '@/ui/roll/DriftChart';
 import { PieceEntry } from '@/ui/roll/PieceEntry';
 import { CloseRoll, StandInButton } from '@/ui/roll/RollButtons';

@@ -112,7 +112,7 @@ function Ways({ plan, system }: { readonly plan: NonNullable<RollAnswer['plan']>
       <p className="quiet">
         Set-up and finishing at the hour&rsquo;s cost, ends left blank, and pieces that are to be expected out; what the
         work itself takes is the same every way. From where a section leaves what is allowed, every row after it is
-        counted as lost.
+        counted as lost; between marks all of the section.
       </p>
       {WAYS.map(({ id, words }) => (
         <figure key={id} className="mb-2">
@@ -197,7 +197,11 @@ function Answer(props: AnswerProps) {
       )}
       {answer.rows && <Rows rows={answer.rows} longestMm={answer.section.longestMm} work={work} system={system} />}
       <WhatIf {...props} />
-      {answer.plan && <Ways plan={answer.plan} system={system} />}
+      {answer.plan ? (
+        <Ways plan={answer.plan} system={system} />
+      ) : (
+        <p className="quiet">So many rows are not weighed by cost: ask for a shorter run.</p>
+      )}
     </>
   );
 }

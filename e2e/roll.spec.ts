@@ -170,3 +170,34 @@ test('a strip too narrow for its figures is refused in words; one piece to be co
   );
   expect(await svg.text()).toContain('<svg');
 });
+
+test('pieces cut off a strip are scanned: found, named by their discs, looked at, used', async ({ page }) => {
+  test.setTimeout(120_000);
+  await toRolls(page, 'Towpath');
+  await page.getByRole('button', { name: 'Make the strip' }).click();
+  await page.getByRole('link', { name: 'Scan the pieces' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Scan the pieces' })).toBeVisible();
+  await page.getByLabel('From station').fill('2');
+  for (const turn of ['0', '180']) {
+    await page.getByLabel('Pieces turned by').selectOption(turn);
+    await page.getByRole('button', { name: 'Scan them' }).click();
+    const line = page.getByRole('listitem').filter({ hasText: `pieces-from-2-turned-${turn}.png` });
+    await expect(line).toContainText('12 of 12 discs measured', { timeout: 60_000 });
+  }
+  const table = page.getByRole('table', { name: 'Stations in these scans' });
+  await expect(table.getByRole('row')).toHaveCount(13);
+  await expect(page.getByText('taken together they are free of the lamp')).toBeVisible();
+  await table.getByRole('button', { name: '4 right' }).click();
+  await expect(page.getByRole('img', { name: /^Station 4 right magnified, (good|partial): / })).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole('checkbox', { name: 'Count station 7 left' }).uncheck();
+  await page.getByRole('button', { name: 'Use these 11 discs' }).click();
+  await expect(page).toHaveURL(/look=drift/);
+  await page.getByRole('link', { name: 'Read', exact: true }).click();
+  await expect(page.getByRole('heading', { level: 1, name: '22 of' })).toBeVisible();
+  // A picture of something else is told so, and taken away.
+  await page.getByRole('link', { name: 'Scan pieces' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Scan the pieces' })).toBeVisible();
+  await page.locator('input[type=file]').setInputFiles('docs/screenshots/roll-drift.png');
+  await expect(page.getByText('No coded disc was found in it')).toBeVisible({ timeout: 30_000 });
+});

@@ -16,7 +16,7 @@ const timed: TimeScan = async (href, figures) => {
   const worker = scanWorker();
   const from = performance.now();
   let measuredMs = NaN;
-  const done = await worker.measure(file, figures, (told) => {
+  const done = await worker.measure(file, { figures, lay: 'sheet' }, (told) => {
     if (told.stage === 'measured') measuredMs = performance.now() - from;
   });
   const allMs = performance.now() - from;

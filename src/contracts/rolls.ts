@@ -43,7 +43,7 @@ export const SaveStation = z
     id: Id,
     rollId: Id,
     ...Slot,
-    method: z.enum(['eye', 'list']),
+    method: z.enum(['eye', 'list', 'scan']),
     state: z.enum(['read', 'skipped', 'unreadable']),
     readingMm: z.number().min(-50, 'within 50 mm').max(50, 'within 50 mm').nullable(),
   })

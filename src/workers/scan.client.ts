@@ -1,15 +1,14 @@
 import { proxy, wrap, type Remote } from 'comlink';
 import type { Result } from '@/core/result';
-import type { ScanFigure } from '@/core/scan/measured-figure';
-import type { MeasuredScan, ScanApi, ScanFailure, ScanTold } from './scan.worker';
+import type { MeasuredScan, ScanApi, ScanFailure, ScanSought, ScanTold } from './scan.worker';
 
-export type { MeasuredScan, ScanFailure, ScanPreview, ScanTold } from './scan.worker';
+export type { MeasuredScan, ScanFailure, ScanPreview, ScanSought, ScanTold } from './scan.worker';
 
 /** A handle on the worker that measures scans. `cancel` ends what runs; the next call starts a new one. */
 export interface ScanWorker {
   readonly measure: (
     file: Blob,
-    figures: readonly ScanFigure[],
+    sought: ScanSought,
     tell: (told: ScanTold) => void,
   ) => Promise<Result<MeasuredScan, ScanFailure>>;
   readonly cancel: () => void;
@@ -25,7 +24,7 @@ export function scanWorker(): ScanWorker {
     return running.api;
   };
   return {
-    measure: (file, figures, tell) => start().measure(file, figures, proxy(tell)),
+    measure: (file, sought, tell) => start().measure(file, sought, proxy(tell)),
     cancel: () => {
       running?.worker.terminate();
       running = null;

@@ -2,6 +2,7 @@ import { expose } from 'comlink';
 import { fail, ok, type Result } from '@/core/result';
 import { findingFactor } from '@/core/scan/find-discs';
 import { reducedBy, reductionOf, type GrayImage, type Reduction } from '@/core/scan/gray';
+import { measurePieces } from '@/core/scan/measure-pieces';
 import { measureScan } from '@/core/scan/measure-scan';
 import type { DiscResult, ScanFigure } from '@/core/scan/measured-figure';
 import type { ScanProblem, ScanResult } from '@/core/scan/scan-result';
@@ -30,6 +31,17 @@ export interface MeasuredScan {
   readonly result: ScanResult;
   /** Every disc by its key, upright. */
   readonly crops: Readonly<Record<string, Blob>>;
+}
+
+/** A whole sheet, or pieces cut off a roll, in any number. */
+export type ScanLay = 'sheet' | 'pieces';
+
+const MEASURES = { sheet: measureScan, pieces: measurePieces } as const;
+
+/** What is looked for, and how it lies in the picture. */
+export interface ScanSought {
+  readonly figures: readonly ScanFigure[];
+  readonly lay: ScanLay;
 }
 
 export type ScanFailure = ImageProblem | ScanProblem;
@@ -61,10 +73,13 @@ async function previewOf({ image: small, factor }: Reduction): Promise<ScanPrevi
   return { blob, width, height, factor: factor * further };
 }
 
-async function cropsOf(image: GrayImage, { discs }: ScanResult, figures: readonly ScanFigure[]) {
+async function cropsOf(image: GrayImage, { discs }: ScanResult, { figures, lay }: ScanSought) {
+  // Pieces have keys of their own, and are all of one size.
+  const figureOf = (key: string): ScanFigure | undefined =>
+    lay === 'pieces' ? figures[0] : figures.find((f) => f.key === key);
   const crops = await Promise.all(
     discs.map(async ({ key, view }): Promise<readonly (readonly [string, Blob])[]> => {
-      const figure = figures.find((f) => f.key === key);
+      const figure = figureOf(key);
       if (!view || !figure) return [];
       return [[key, await pictureOf(uprightCrop(image, view, cropHalfMm(figure), CROP_PX), 'image/png')]];
     }),
@@ -76,7 +91,7 @@ async function cropsOf(image: GrayImage, { discs }: ScanResult, figures: readonl
 const api = {
   async measure(
     file: Blob,
-    figures: readonly ScanFigure[],
+    sought: ScanSought,
     tell: (told: ScanTold) => void,
   ): Promise<Result<MeasuredScan, ScanFailure>> {
     let kept: Reduction | undefined;
@@ -98,7 +113,7 @@ const api = {
     const shown = previewOf(reduced).then((preview) => {
       tell({ stage: 'read', preview });
     });
-    const work = measureScan(image, figures, reduced.image);
+    const work = MEASURES[sought.lay](image, sought.figures, reduced.image);
     let step = work.next();
     for (let since = performance.now(); !step.done; step = work.next()) {
       tell(step.value);
@@ -109,7 +124,7 @@ const api = {
     await shown;
     if (!step.value.ok) return fail(step.value.error);
     const result = step.value.value;
-    return ok({ result, crops: await cropsOf(image, result, figures) });
+    return ok({ result, crops: await cropsOf(image, result, sought) });
   },
 };
 export type ScanApi = typeof api;

@@ -5,11 +5,18 @@ import { stripFigures, type RollStrip } from '../target/roll-strip';
 import { driftBand, type BandPlace } from './drift-band';
 import { rollDrift } from './roll-drift';
 
-const STRIP: RollStrip = { widthMm: 300, spacingMm: 400, stations: 24, sides: ['left', 'right'], form: 'piece' };
+const STRIP: RollStrip = {
+  widthMm: 300,
+  spacingMm: 400,
+  stations: 24,
+  sides: ['left', 'right'],
+  form: 'piece',
+  hasDiscs: true,
+};
 /** No slip, so that the truth of every place is known. */
 const TRUTH: RollTruth = {
   ...{ shiftAcrossMm: 0.1, shiftAlongMm: -0.2, feedMmPerMetre: 0.3, walkMmPerMetre: 0, bow: 0, turnRad: 0 },
-  ...{ slipMm: 0, rewindMm: 0, readingMm: 0.04 },
+  ...{ slipMm: 0, rewindMm: 0, readingMm: 0.04, scatterMm: 0 },
 };
 
 function bandOf(seed: number, endMm: number): readonly BandPlace[] {

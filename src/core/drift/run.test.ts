@@ -9,10 +9,17 @@ import { feedCompensation, feedSetting } from './feed-compensation';
 import { rollDrift, type DriftPart, type StationValue } from './roll-drift';
 import { adviseRun } from './run-advice';
 
-const STRIP: RollStrip = { widthMm: 300, spacingMm: 400, stations: 24, sides: ['left', 'right'], form: 'strip' };
+const STRIP: RollStrip = {
+  widthMm: 300,
+  spacingMm: 400,
+  stations: 24,
+  sides: ['left', 'right'],
+  form: 'strip',
+  hasDiscs: true,
+};
 const CALM: RollTruth = {
   ...{ shiftAcrossMm: 0.05, shiftAlongMm: -0.04, feedMmPerMetre: 0, walkMmPerMetre: 0, bow: 0, turnRad: 0 },
-  ...{ slipMm: 0.004, rewindMm: 0, readingMm: 0.02 },
+  ...{ slipMm: 0.004, rewindMm: 0, readingMm: 0.02, scatterMm: 0 },
 };
 const UNSET: Affine = translation(0, 0);
 
@@ -69,7 +76,7 @@ describe('a stand-in roll', () => {
         bow: 0.02,
         turnRad: 0.0005,
       },
-      ...{ slipMm: 0.01, rewindMm: 0, readingMm: 0.02 },
+      ...{ slipMm: 0.01, rewindMm: 0, readingMm: 0.02, scatterMm: 0 },
     };
     const told = rollDrift(read(truth));
     if (!told.ok) throw new Error(told.error.kind);

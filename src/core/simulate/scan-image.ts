@@ -91,12 +91,14 @@ function paint({ width, height, levels, toSheet, lens }: Canvas, centre: Point, 
     }
 }
 
-/** A figure's shade as it lies: turned and, face down, seen from behind. */
-function laid(shade: Shade, lying: SimulatedDisc['lying']): Shade {
-  if (!lying) return shade;
+type Direct = (x: number, y: number) => Point;
+
+/** What lies some way on the glass in the piece's own frame: turned and, face down, seen from behind. */
+function inOwnFrame(lying: SimulatedDisc['lying']): Direct {
+  if (!lying) return (x, y) => ({ x, y });
   const [cos, sin] = [Math.cos(lying.turnRad), Math.sin(lying.turnRad)];
   const side = lying.isMirrored ? -1 : 1;
-  return (x, y) => shade(side * (cos * x + sin * y), cos * y - sin * x);
+  return (x, y) => ({ x: side * (cos * x + sin * y), y: cos * y - sin * x });
 }
 
 /** Dust, and hairs that lie across ink and paper alike. */
@@ -134,7 +136,7 @@ const USUAL = {
 export function renderScan(discs: readonly SimulatedDisc[], options: ScanOptions, rng: Rng): GrayImage {
   const canvas = canvasOf(options);
   const { blurMm, raggedMm, raggedAlongMm, inkGainMm, lineWidthMm, shadow, noiseLevels } = { ...USUAL, ...options };
-  canvas.levels.fill(discs.some(({ lying }) => lying) ? CARD : PAPER);
+  canvas.levels.fill(discs.some(({ lying, cutShape }) => lying && cutShape === 'edge') ? CARD : PAPER);
   const travel = downOf(viewAt(canvas.lens, { x: 0, y: 0 }));
   // A pixel takes in its own width.
   const pixelBlurMm = MM_PER_INCH / options.dotsPerInch / Math.sqrt(12);
@@ -143,7 +145,12 @@ export function renderScan(discs: readonly SimulatedDisc[], options: ScanOptions
   for (const disc of discs) {
     const reachMm = shadeReachMm(disc);
     const centre = disc.lying?.at ?? disc.centre;
-    paint(canvas, centre, reachMm, laid(shadeOf(disc, look), disc.lying));
+    const own = inOwnFrame(disc.lying);
+    const shade = shadeOf(disc, { ...look, travel: own(travel.x, travel.y) });
+    paint(canvas, centre, reachMm, (x, y) => {
+      const p = own(x, y);
+      return shade(p.x, p.y);
+    });
     if (disc.fate !== 'covered') continue;
     const angle = 2 * Math.PI * rng();
     const off = { x: 0.7 * disc.radiusMm * Math.cos(angle), y: 0.7 * disc.radiusMm * Math.sin(angle) };

@@ -16,14 +16,18 @@ export interface RollTruth {
   readonly slipMm: number;
   /** Standard deviation of a shift of its own at every rewind, mm. */
   readonly rewindMm: number;
-  /** Standard deviation of one reading, mm. */
+  /** Standard deviation of one reading by eye, mm. */
   readonly readingMm: number;
+  /** Standard deviation of where one cut falls by itself, mm: all there is before a scan is measured. */
+  readonly scatterMm: number;
 }
 
 /** One thing that is looked at: which way, and where, told from the leading edge and the middle of the roll. */
 export interface RollPlace {
   readonly axis: Axis;
   readonly middle: Point;
+  /** Put into a picture that is measured then, not read. */
+  readonly isPictured?: boolean;
 }
 
 interface Slip {
@@ -67,11 +71,11 @@ export function standInReadings(
 ): readonly number[] {
   const slip: Slip = { x: 0, y: 0, atMm: 0 };
   const rewind = { x: truth.rewindMm * standardNormal(rng), y: truth.rewindMm * standardNormal(rng) };
-  return places.map(({ middle, axis }) => {
+  return places.map(({ middle, axis, isPictured = false }) => {
     slipOn(slip, middle.y, truth, rng);
     const off = steadyAt(truth, middle);
     const cut = apply(settings, { x: middle.x + off.x, y: middle.y + off.y });
     const error = axis === 'across' ? cut.x - middle.x + slip.x + rewind.x : cut.y - middle.y + slip.y + rewind.y;
-    return error + truth.readingMm * standardNormal(rng);
+    return error + (isPictured ? truth.scatterMm : truth.readingMm) * standardNormal(rng);
   });
 }

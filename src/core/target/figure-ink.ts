@@ -90,7 +90,7 @@ function codeDots({ x, y }: Point, radiusMm: number, codeNo: number): readonly I
 }
 
 /** Ink of one disc: a solid round or a ring, the ring of dots that says which it is, and outside it a pointer that shows which way is up. */
-export function discInk(figure: DiscFigure): readonly InkShape[] {
+export function discInk(figure: Omit<DiscFigure, 'setNo' | 'spotNo'>): readonly InkShape[] {
   const { centre, radiusMm, codeNo } = figure;
   const { x, y } = centre;
   const tip = radiusMm + 2.95;

@@ -1,7 +1,6 @@
 import type { Point } from '../geometry/affine';
-import { line, text, wedgeInk, type InkShape } from './figure-ink';
 import type { WedgeFigure } from './sheet-definition';
-import { cutStrip, ditherOf, figureToSheet, SHORT_HALF_LENGTH_MM, WEDGE_BOX_LENGTH_MM, type Axis } from './wedge';
+import { ditherOf, SHORT_HALF_LENGTH_MM, type Axis } from './wedge';
 
 /** Where a station's figures stand across the roll. */
 export const STRIP_SIDES = ['left', 'centre', 'right'] as const;
@@ -21,6 +20,8 @@ export interface RollStrip {
   readonly stations: number;
   readonly sides: readonly StripSide[];
   readonly form: StripForm;
+  /** A coded disc at every place as well, which a scan measures. */
+  readonly hasDiscs: boolean;
 }
 
 export interface StripFigure extends WedgeFigure {
@@ -92,47 +93,3 @@ export const stripFigureOf = (
   strip.sides.includes(side) && stationNo >= 1 && stationNo <= strip.stations
     ? figureOf(strip, stationNo, side, axis)
     : undefined;
-
-/** What stands beside every station: its number where stations differ, and which way the roll runs. */
-function stationWords(strip: RollStrip, stationNo: number): readonly InkShape[] {
-  const y = stationAtMm(strip, stationNo);
-  const { form, sides } = strip;
-  return sides.flatMap((side): readonly InkShape[] => {
-    const x = sideAtMm(strip, side);
-    const letter = side.slice(0, 1).toUpperCase();
-    const words = form === 'piece' ? letter : `${stationNo}${letter}`;
-    const arrow = [
-      { x: x + 12, y: y - 6 },
-      { x: x + 12, y: y + 12 },
-      { x: x + 10, y: y + 8 },
-      { x: x + 12, y: y + 12 },
-      { x: x + 14, y: y + 8 },
-    ];
-    return [text({ x: x - 12, y: y + 2 }, words, 4), line(arrow, 0.4)];
-  });
-}
-
-/** A line across at a station's beginning: from one to the next a rule tells how long the print itself is. */
-function startLine(strip: RollStrip, stationNo: number): InkShape {
-  const y = (stationNo - 1) * strip.spacingMm + 1;
-  const x = WEDGE_BOX_LENGTH_MM / 4;
-  const at = strip.sides.includes('left') ? sideAtMm(strip, 'left') : 0;
-  return line(
-    [
-      { x: at - x, y },
-      { x: at + x, y },
-    ],
-    0.2,
-  );
-}
-
-/** Ink of one station, strip frame. */
-export const stationInk = (strip: RollStrip, stationNo: number): readonly InkShape[] => [
-  startLine(strip, stationNo),
-  ...stationWords(strip, stationNo),
-  ...stationFigures(strip, stationNo).flatMap(wedgeInk),
-];
-
-/** Cut lines of one station, strip frame: closed strips that are weeded. */
-export const stationCuts = (strip: RollStrip, stationNo: number): readonly (readonly Point[])[] =>
-  stationFigures(strip, stationNo).map((f) => cutStrip(f.halfLengthMm).map((p) => figureToSheet(f, p)));

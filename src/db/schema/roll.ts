@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
 import {
+  boolean,
   check,
   doublePrecision,
   foreignKey,
@@ -20,7 +21,7 @@ import { material, person } from './shop';
 
 /** How a roll was looked at: a strip of test figures, or the pieces of a run while it goes on. */
 export const ROLL_KINDS = ['strip', 'run'] as const;
-export const STATION_METHODS = ['eye', 'list', 'stand_in'] as const;
+export const STATION_METHODS = ['eye', 'list', 'scan', 'stand_in'] as const;
 
 /** One stretch of a roll whose stations are read: a test strip, or a run of pieces of one pitch. */
 export const rollRun = pgTable(
@@ -42,6 +43,8 @@ export const rollRun = pgTable(
     /** Of a run: every so many pieces one is looked at. */
     everyNth: integer().notNull(),
     sides: text({ enum: STRIP_SIDES }).array().notNull(),
+    /** A strip that carries coded discs beside its wedges. */
+    hasDiscs: boolean().notNull().default(false),
     toleranceMm: measured(),
     /** What its setup's settings stood at when it was cut, by their ids. */
     settingsSnapshot: jsonb().notNull(),

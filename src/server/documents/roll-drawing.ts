@@ -1,7 +1,8 @@
 import 'server-only';
 import { apply, cornersOf, translation, type Affine, type Point } from '@/core/geometry/affine';
 import { sheetToFile, type FileAxes } from '@/core/geometry/file-axes';
-import { stationCuts, stationInk, type RollStrip } from '@/core/target/roll-strip';
+import type { RollStrip } from '@/core/target/roll-strip';
+import { stationCuts, stationInk } from '@/core/target/roll-strip-drawing';
 import type { FilePath } from '@/formats/hpgl/hpgl';
 import { mapCommands, polyline, type VectorDrawing, type VectorLayer } from '@/formats/vector-drawing';
 import { CUT_COLOURS, CUT_LAYERS, CUT_LINE_MM, INK_COLOUR, inkPath } from './sheet-drawing';

@@ -7,12 +7,14 @@ import { fail, ok, type Result } from '@/core/result';
 import { settingMap, type MachineSetting } from '@/core/setting/machine-setting';
 import { standInReadings, type RollTruth } from '@/core/simulate/simulated-roll';
 import { slotName } from '@/core/target/roll-strip';
+import { stationDiscs } from '@/core/target/station-disc';
+import { AXES } from '@/core/target/wedge';
 import type { Database } from '@/db/client';
 import { countRollsBefore, findRoll, findStationReadings } from '@/db/queries/roll';
 import { findSettings, ownersOf } from '@/db/queries/settings';
 import { findSetup, findTruth } from '@/db/queries/shop';
 import { refusal, type Actor, type Refusal } from './actor';
-import { figuresOf, holdRoll, writeStation, type RollFigure, type RollRow } from './rolls';
+import { figuresOf, holdRoll, stripOf, writeStation, type RollFigure, type RollRow } from './rolls';
 
 /** What a setup's stand-in does on a roll: its sheet error, and drift drawn once from its own seed. */
 function rollTruthOf({ machineError }: StoredTruth, seed: number): RollTruth {
@@ -25,7 +27,7 @@ function rollTruthOf({ machineError }: StoredTruth, seed: number): RollTruth {
     walkMmPerMetre: either(0.02),
     bow: either(0.004),
     turnRad: machineError.rotationRad,
-    ...{ slipMm: 0.025, rewindMm: 0, readingMm: 0.03 },
+    ...{ slipMm: 0.025, rewindMm: 0, readingMm: 0.03, scatterMm: 0.008 },
   };
 }
 
@@ -41,8 +43,32 @@ function settingsSince(settings: readonly MachineSetting[], values: Values, base
   return then(inverseOf(product(base)), product(values)) as unknown as Affine;
 }
 
-/** What the stand-in machine made of everything that can be read of a roll. */
-async function standInValues(database: Database, roll: RollRow, figures: readonly RollFigure[]) {
+/** A figure, or one way of a disc that is laid on the glass. */
+interface StandInFigure extends RollFigure {
+  readonly isPictured: boolean;
+}
+
+/** Everything that a roll carries, the nearest to the leading edge first: whatever is looked at first, it slipped but once. */
+function everythingOf(roll: RollRow): readonly StandInFigure[] {
+  const strip = stripOf(roll);
+  const discs = Array.from({ length: strip.hasDiscs ? strip.stations : 0 }, (_, i) =>
+    stationDiscs(strip, i + 1),
+  ).flat();
+  const figures = [
+    ...figuresOf(roll).map((figure) => ({ ...figure, isPictured: false })),
+    ...discs.flatMap(({ stationNo, side, centre }) =>
+      AXES.map((axis) => ({ stationNo, side, axis, middle: centre, isPictured: true })),
+    ),
+  ];
+  return figures.sort((a, b) => a.middle.y - b.middle.y);
+}
+
+interface StandInValue extends StandInFigure {
+  readonly valueMm: number;
+}
+
+/** What the stand-in machine made of everything on a roll; null where the machine is a real one. */
+export async function standInValues(database: Database, roll: RollRow): Promise<readonly StandInValue[] | null> {
   const found = await findSetup(database, roll.setupId);
   const stored = await findTruth(database, roll.setupId);
   if (!found || !stored) return null;
@@ -52,7 +78,9 @@ async function standInValues(database: Database, roll: RollRow, figures: readonl
   const known = settings.map((s) => ({ ...s, sense: s.sense ?? truth.senses[s.id] ?? 1 }));
   const map = settingsSince(known, StoredSettings.parse(roll.settingsSnapshot), truth.baseValues);
   const rng = seededRng(seedFrom(stored.seed, 'roll', rollNo));
-  return standInReadings(figures, rollTruthOf(truth, stored.seed), map, rng);
+  const figures = everythingOf(roll);
+  const values = standInReadings(figures, rollTruthOf(truth, stored.seed), map, rng);
+  return figures.map((figure, i) => ({ ...figure, valueMm: values[i] ?? 0 }));
 }
 
 /**
@@ -67,20 +95,17 @@ export async function readByStandIn(
   const found = await findRoll(database, rollId);
   if (!found) return fail(refusal('This roll is not there any more.'));
   const { roll } = found;
-  const figures = figuresOf(roll);
-  const values = await standInValues(database, roll, figures);
+  const values = await standInValues(database, roll);
   if (!values) return fail(refusal('This setup has a real machine: read the roll itself.'));
   if (roll.state === 'ended') return fail(refusal('This roll was closed: its readings stand as they are.'));
   return database.transaction(async (session) => {
     await holdRoll(session, rollId);
     const done = new Set((await findStationReadings(session, rollId)).map(slotName));
-    const open = figures.flatMap((figure, i) =>
-      done.has(slotName(figure)) ? [] : [{ figure, valueMm: values[i] ?? 0 }],
-    );
-    const due = roll.kind === 'strip' ? open : open.filter((o) => o.figure.stationNo === open[0]?.figure.stationNo);
-    for (const { figure, valueMm } of due)
+    const open = values.filter((value) => !value.isPictured && !done.has(slotName(value)));
+    const due = roll.kind === 'strip' ? open : open.filter((o) => o.stationNo === open[0]?.stationNo);
+    for (const { stationNo, side, axis, valueMm } of due)
       await writeStation(session, actor, roll, {
-        ...{ id: randomUUID(), rollId, stationNo: figure.stationNo, side: figure.side, axis: figure.axis },
+        ...{ id: randomUUID(), rollId, stationNo, side, axis },
         ...{ method: 'stand_in', state: 'read', readingMm: Number(valueMm.toFixed(2)) },
       });
     return ok(due.length);

@@ -4,7 +4,7 @@ import { computeRoll } from '@/compute/roll';
 import { ComputeRoll } from '@/contracts/compute';
 import type { SaveStationInput, StartRollInput } from '@/contracts/rolls';
 import { NO_ERROR } from '@/core/geometry/error-parameters';
-import { stationCuts } from '@/core/target/roll-strip';
+import { stationCuts } from '@/core/target/roll-strip-drawing';
 import { testDatabase, type TestDatabase } from '@/db/database.testing';
 import { stationReading } from '@/db/schema/roll';
 import { readHpgl } from '@/formats/hpgl/hpgl';

@@ -12,6 +12,7 @@ import {
   type RollStrip,
   type StripSide,
 } from '@/core/target/roll-strip';
+import { stationDiscOf } from '@/core/target/station-disc';
 import { AXES, WEDGE_REACH_MM } from '@/core/target/wedge';
 import type { Database, Session } from '@/db/client';
 import { findRoll, findStationReading, findStationSlot } from '@/db/queries/roll';
@@ -24,9 +25,11 @@ import { refusal, type Actor, type Refusal } from './actor';
 export type RollRow = NonNullable<Awaited<ReturnType<typeof findRoll>>>['roll'];
 
 /** The strip that a stretch of a roll carries; of a run, its pieces. */
-export const stripOf = ({ widthMm, spacingMm, stations, sides, form }: RollRow): RollStrip => ({
-  ...{ widthMm, spacingMm, stations, sides, form },
+export const stripOf = ({ widthMm, spacingMm, stations, sides, form, hasDiscs }: RollRow): RollStrip => ({
+  ...{ widthMm, spacingMm, stations, sides, form, hasDiscs },
 });
+
+type Method = SaveStationInput['method'] | 'stand_in';
 
 /** A thing of a roll that can be read: a figure of a strip, or an edge of a piece of a run. */
 export interface RollFigure extends RollPlace {
@@ -49,8 +52,12 @@ export function figuresOf(roll: RollRow): readonly RollFigure[] {
   );
 }
 
-/** Where a reading's figure stands; a piece of a run by its own middle, its left and right edges. */
-export function placeOf(roll: RollRow, slot: Pick<RollFigure, 'stationNo' | 'side' | 'axis'>): Point {
+/** Where a reading's figure stands: its wedge, or the disc that was scanned; a piece of a run by its own middle, its left and right edges. */
+export function placeOf(
+  roll: RollRow,
+  slot: Pick<RollFigure, 'stationNo' | 'side' | 'axis'> & { readonly method?: Method },
+): Point {
+  if (slot.method === 'scan') return stationDiscOf(stripOf(roll), slot).centre;
   const figure = roll.kind === 'strip' ? stripFigureOf(stripOf(roll), slot) : undefined;
   if (figure) return figure.middle;
   const sign = { left: -1, centre: 0, right: 1 }[slot.side];
@@ -80,6 +87,7 @@ export async function startRoll(
   const settings = await findSettings(database, ownersOf(found), { x: 0, y: 0 });
   await database.insert(rollRun).values({
     ...input,
+    hasDiscs: input.kind === 'strip',
     settingsSnapshot: Object.fromEntries(settings.map((s) => [s.id, s.value])),
     state: 'open',
     startedAt: now(),
@@ -93,6 +101,7 @@ function problemWith(roll: RollRow, input: SaveStationInput): string | null {
   const name = `Station ${input.stationNo} ${input.side}`;
   if (input.stationNo > roll.stations) return `${name}: there are ${roll.stations} only.`;
   if (!roll.sides.includes(input.side)) return `${name}: nothing was printed there.`;
+  if (input.method === 'scan' && !roll.hasDiscs) return `${name}: this roll has no discs that could be scanned.`;
   const { readingMm } = input;
   if (input.method === 'eye' && readingMm !== null && Math.abs(readingMm) > WEDGE_REACH_MM)
     return `${name}: ${readingMm.toFixed(2)} mm is beyond the figure, which shows ${WEDGE_REACH_MM} mm to either side.`;
@@ -105,8 +114,6 @@ function displacementOf(roll: RollRow, input: SaveStationInput): number | null {
   const dither = input.method === 'eye' && roll.kind === 'strip' ? stripFigureOf(stripOf(roll), input)?.ditherMm : 0;
   return input.readingMm + (dither ?? 0);
 }
-
-type Method = SaveStationInput['method'] | 'stand_in';
 
 /** Writes one reading in a transaction that holds its roll. @returns the value that it supersedes. */
 export async function writeStation(

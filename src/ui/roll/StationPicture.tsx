@@ -1,4 +1,5 @@
-import { stationCuts, stationInk, type RollStrip } from '@/core/target/roll-strip';
+import type { RollStrip } from '@/core/target/roll-strip';
+import { stationCuts, stationInk } from '@/core/target/roll-strip-drawing';
 import type { Point } from '@/core/geometry/affine';
 
 interface Props {

@@ -1,12 +1,12 @@
 import { cropHalfMm } from '@/core/scan/upright-crop';
 import type { DiscResult } from '@/core/scan/measured-figure';
 import type { UnitSystem } from '@/core/units/length';
-import type { OwnDisc } from './scan-view';
+import type { ShownDisc } from './scan-view';
 import { fineLength } from './scan-words';
 import { stateWords } from './state-words';
 
 interface Props {
-  readonly own: OwnDisc;
+  readonly own: ShownDisc;
   readonly disc: DiscResult;
   /** Its picture. */
   readonly href: string | undefined;
@@ -30,7 +30,7 @@ export function DiscCloseUp({ own, disc, href, system }: Props) {
       <svg
         viewBox={`${-reach} ${-reach} ${2 * reach} ${2 * reach}`}
         role="img"
-        aria-label={`Spot ${own.spotNo} magnified, ${name}: ${words}`}
+        aria-label={`${own.name} magnified, ${name}: ${words}`}
       >
         {href && <image href={href} x={-reach} y={-reach} width={2 * reach} height={2 * reach} />}
         {print && (
@@ -66,7 +66,7 @@ export function DiscCloseUp({ own, disc, href, system }: Props) {
         )}
       </svg>
       <figcaption>
-        <strong>{`Spot ${own.spotNo}: ${name}`}</strong>
+        <strong>{`${own.name}: ${name}`}</strong>
         <br />
         In this scan: <span className="figures">{words}</span>
         <br />

@@ -4,13 +4,15 @@ import { useId, useState, type DragEvent } from 'react';
 
 interface Props {
   readonly onFiles: (files: readonly File[]) => void;
-  readonly hasScans: boolean;
-  /** Loose pieces are measured on a scanner only. */
-  readonly takesPhotographs: boolean;
+  /** What is asked for, and what kinds of pictures are taken. */
+  readonly first: string;
+  readonly help: string;
+  /** Asked instead once there are scans. */
+  readonly another: string | null;
 }
 
 /** Where scans are dropped or chosen; also from a phone's own pictures. */
-export function ScanDrop({ onFiles, hasScans, takesPhotographs }: Props) {
+export function ScanDrop({ onFiles, first, help, another }: Props) {
   const id = useId();
   const [isOver, setOver] = useState(false);
   const drop = (event: DragEvent): void => {
@@ -31,9 +33,7 @@ export function ScanDrop({ onFiles, hasScans, takesPhotographs }: Props) {
       onDrop={drop}
     >
       <label htmlFor={id} className="form-label">
-        {hasScans
-          ? 'Another one of the same cut'
-          : `Drop the scan ${takesPhotographs ? 'or photograph ' : ''}here, or choose it`}
+        {another ?? first}
       </label>
       <input
         id={id}
@@ -48,10 +48,7 @@ export function ScanDrop({ onFiles, hasScans, takesPhotographs }: Props) {
         }}
       />
       <p id={`${id}-help`} className="quiet mt-2 mb-0">
-        {takesPhotographs
-          ? 'PNG, TIFF or JPEG; scans of the whole sheet or overlapping parts, or photographs; any turn. '
-          : 'PNG, TIFF or JPEG; all discs in one scan or some in each. '}
-        It is measured here in the browser.
+        {`${help} It is measured here in the browser.`}
       </p>
     </div>
   );

@@ -1,7 +1,6 @@
 'use client';
 
-import type { OwnDisc } from './scan-view';
-import { scanLine } from './scan-words';
+import type { ScanResult } from '@/core/scan/scan-result';
 import type { ScanJob, Scans } from './use-scans';
 
 const DOING: Readonly<Record<ScanJob['stage'], string>> = {
@@ -13,13 +12,16 @@ const DOING: Readonly<Record<ScanJob['stage'], string>> = {
   refused: '',
 };
 
+/** What a measured scan tells, in a line. */
+type LineOf = (result: ScanResult) => string;
+
 function Line({
   job,
-  own,
+  lineOf,
   onRemove,
 }: {
   readonly job: ScanJob;
-  readonly own: readonly OwnDisc[];
+  readonly lineOf: LineOf;
   readonly onRemove: () => void;
 }) {
   const { stage, measured, refusal, share } = job;
@@ -28,11 +30,7 @@ function Line({
     return (
       <li className={refusal ? 'notice' : undefined}>
         <strong>{fileName}</strong>
-        {refusal
-          ? ` \u2013 ${refusal} `
-          : measured
-            ? ` \u2013 ${scanLine(measured.result, new Set(own.map((d) => d.key)))} `
-            : ''}
+        {refusal ? ` \u2013 ${refusal} ` : measured ? ` \u2013 ${lineOf(measured.result)} ` : ''}
         <button type="button" className="btn-plain" onClick={onRemove} aria-label={`Take ${fileName} away`}>
           take away
         </button>
@@ -53,7 +51,7 @@ function Line({
 }
 
 /** The scans handed in, each with what came of it. */
-export function ScanList({ scans, own }: { readonly scans: Scans; readonly own: readonly OwnDisc[] }) {
+export function ScanList({ scans, lineOf }: { readonly scans: Scans; readonly lineOf: LineOf }) {
   const { jobs, isBusy, cancel, remove } = scans;
   if (jobs.length === 0) return null;
   return (
@@ -63,7 +61,7 @@ export function ScanList({ scans, own }: { readonly scans: Scans; readonly own: 
           <Line
             key={job.id}
             job={job}
-            own={own}
+            lineOf={lineOf}
             onRemove={() => {
               remove(job.id);
             }}

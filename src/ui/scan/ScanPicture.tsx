@@ -3,13 +3,13 @@
 import { cropHalfMm } from '@/core/scan/upright-crop';
 import type { DiscState } from '@/core/scan/disc-measure';
 import type { DiscResult } from '@/core/scan/measured-figure';
-import type { OwnDisc } from './scan-view';
+import type { ShownDisc } from './scan-view';
 import { stateWords } from './state-words';
 import type { ScanJob } from './use-scans';
 
 interface Props {
   readonly job: ScanJob;
-  readonly own: readonly OwnDisc[];
+  readonly own: readonly ShownDisc[];
   readonly chosen: string | null;
   readonly onChoose: (key: string) => void;
 }
@@ -32,7 +32,7 @@ const DASHES: Readonly<Record<DiscState, string | undefined>> = {
 
 interface MarkProps {
   readonly disc: DiscResult;
-  readonly own: OwnDisc;
+  readonly own: ShownDisc;
   readonly factor: number;
   readonly isChosen: boolean;
   readonly onChoose: (key: string) => void;
@@ -51,7 +51,7 @@ function Mark({ disc, own, factor, isChosen, onChoose }: MarkProps) {
     <g
       role="button"
       tabIndex={0}
-      aria-label={`Spot ${own.spotNo}: ${stateWords(disc.state, own.figure.cutShape).name}`}
+      aria-label={`${own.name}: ${stateWords(disc.state, own.figure.cutShape).name}`}
       aria-pressed={isChosen}
       className="scan-mark"
       onClick={() => {
@@ -82,7 +82,7 @@ function Mark({ disc, own, factor, isChosen, onChoose }: MarkProps) {
           fontWeight="650"
           fill={COLOURS[disc.state]}
         >
-          {own.spotNo}
+          {own.short}
         </text>
       )}
     </g>
@@ -90,7 +90,7 @@ function Mark({ disc, own, factor, isChosen, onChoose }: MarkProps) {
 }
 
 /** As much of the card as pieces lie on: the rest of the glass shows nothing. Null where none was found. */
-function roundPieces({ discs, preview }: ScanJob, own: readonly OwnDisc[]): string | null {
+function roundPieces({ discs, preview }: ScanJob, own: readonly ShownDisc[]): string | null {
   const half = own[0] && preview ? 1.1 * cropHalfMm(own[0].figure) : 0;
   const boxes = discs.flatMap(({ view }) => {
     if (!view || !preview) return [];
@@ -109,7 +109,7 @@ export function ScanPicture({ job, own, chosen, onChoose }: Props) {
   const { preview, found, discs } = job;
   if (!preview) return <p className="bed quiet">The picture comes as soon as it is read.</p>;
   const { width, height, factor } = preview;
-  const shown = job.measured?.result.turnDeg === null ? roundPieces(job, own) : null;
+  const shown = job.measured?.result.cutShape === 'edge' ? roundPieces(job, own) : null;
   return (
     <svg
       className="scan-picture"

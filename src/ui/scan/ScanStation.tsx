@@ -11,16 +11,12 @@ import { ScanDrop } from './ScanDrop';
 import { ScanList } from './ScanList';
 import { ScanPicture } from './ScanPicture';
 import { ScanSteps } from './ScanSteps';
-import type { ScanView } from './scan-view';
-import { doubtWords, faceWords, nothingCutWords, oddsWords } from './scan-words';
+import { shownDisc, type ScanView } from './scan-view';
+import { doubtWords, faceWords, failureWords, nothingCutWords, oddsWords, scanLine } from './scan-words';
+import { shownJob } from './shown-job';
 import { StandinScanner } from './StandinScanner';
 import { UseScans } from './UseScans';
 import { useScans, type ScanJob } from './use-scans';
-
-/** The scan that is shown: what is worked on, else the newest one with a picture. */
-const shownJob = (jobs: readonly ScanJob[]): ScanJob | undefined =>
-  jobs.find((j) => j.stage !== 'measured' && j.stage !== 'refused' && j.stage !== 'waiting') ??
-  jobs.filter((j) => j.preview !== null).at(-1);
 
 const resultsOf = (jobs: readonly ScanJob[]): readonly ScanResult[] =>
   jobs.flatMap(({ measured }) => (measured ? [measured.result] : []));
@@ -76,9 +72,22 @@ function Results({ view, jobs, combined, chosen, onChoose }: ResultsProps) {
   );
 }
 
+const OF_SHEETS = {
+  first: 'Drop the scan or photograph here, or choose it',
+  help: 'PNG, TIFF or JPEG; scans of the whole sheet or overlapping parts, or photographs; any turn.',
+};
+/** Loose pieces are measured on a scanner only. */
+const OF_PIECES = {
+  first: 'Drop the scan here, or choose it',
+  help: 'PNG, TIFF or JPEG; all discs in one scan or some in each.',
+};
+
 /** A cut sheet on the scanner: dropped in, measured in the browser, looked at, used. */
 export function ScanStation({ view }: { readonly view: ScanView }) {
-  const scans = useScans(view.figures, (result) => faceWords(result, view));
+  const scans = useScans(
+    { figures: view.figures, lay: 'sheet' },
+    { objectionTo: (result) => faceWords(result, view), failure: failureWords },
+  );
   const [chosen, setChosen] = useState<string | null>(null);
   const job = shownJob(scans.jobs);
   const results = resultsOf(scans.jobs);
@@ -90,18 +99,22 @@ export function ScanStation({ view }: { readonly view: ScanView }) {
     <div className="scan-station">
       <div>
         {job ? (
-          <ScanPicture job={job} own={view.discs} chosen={chosen} onChoose={setChosen} />
+          <ScanPicture job={job} own={view.discs.map(shownDisc)} chosen={chosen} onChoose={setChosen} />
         ) : (
           <ScanSteps cutShape={view.cutShape} />
         )}
         {own && disc && measured && (
-          <DiscCloseUp own={own} disc={disc} href={job.closeUps[own.key]} system={view.system} />
+          <DiscCloseUp own={shownDisc(own)} disc={disc} href={job.closeUps[own.key]} system={view.system} />
         )}
       </div>
       <div>
-        <ScanList scans={scans} own={view.discs} />
+        <ScanList scans={scans} lineOf={(result) => scanLine(result, new Set(view.discs.map((d) => d.key)))} />
         {combined && <Results view={view} jobs={scans.jobs} combined={combined} chosen={chosen} onChoose={setChosen} />}
-        <ScanDrop onFiles={scans.add} hasScans={results.length > 0} takesPhotographs={view.cutShape !== 'edge'} />
+        <ScanDrop
+          onFiles={scans.add}
+          another={results.length > 0 ? 'Another one of the same cut' : null}
+          {...(view.cutShape === 'edge' ? OF_PIECES : OF_SHEETS)}
+        />
         {view.standin && (
           <StandinScanner
             standin={view.standin}

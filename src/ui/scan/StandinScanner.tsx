@@ -99,7 +99,7 @@ export function StandinScanner({ standin, isBusy, onScan }: Props) {
           condition,
           [
             ['clean', 'clean'],
-            ['worn', 'dusty, torn, one disc not weeded'],
+            ['worn', 'dusty, torn, one cut left closed'],
           ],
           setCondition,
         )}

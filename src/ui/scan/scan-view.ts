@@ -11,6 +11,20 @@ export interface OwnDisc {
   readonly eyeMm: { readonly across: number | null; readonly along: number | null };
 }
 
+/** A disc as it is shown over its scan and in its close-up. */
+export interface ShownDisc {
+  readonly key: string;
+  /** As in a sentence, and as beside its ring. */
+  readonly name: string;
+  readonly short: string;
+  readonly figure: ScanFigure;
+}
+
+export const shownDisc = ({ key, spotNo, figure }: OwnDisc): ShownDisc => ({
+  ...{ key, figure },
+  ...{ name: `Spot ${spotNo}`, short: String(spotNo) },
+});
+
 /** Where the stand-in scanner of a simulated setup is asked. */
 export interface StandinScanner {
   readonly href: string;

@@ -2,9 +2,16 @@
 
 import { useEffect, useRef, useState } from 'react';
 import { v4 as uuid } from 'uuid';
-import type { DiscResult, ScanFigure } from '@/core/scan/measured-figure';
-import { scanWorker, type MeasuredScan, type ScanPreview, type ScanTold, type ScanWorker } from '@/workers/scan.client';
-import { failureWords } from './scan-words';
+import type { DiscResult } from '@/core/scan/measured-figure';
+import {
+  scanWorker,
+  type MeasuredScan,
+  type ScanFailure,
+  type ScanPreview,
+  type ScanSought,
+  type ScanTold,
+  type ScanWorker,
+} from '@/workers/scan.client';
 
 /** The small picture, and where it is shown from. */
 export interface ShownPreview extends ScanPreview {
@@ -95,14 +102,15 @@ function forget({ preview, closeUps }: ScanJob): void {
   for (const href of [...(preview ? [preview.href] : []), ...Object.values(closeUps)]) URL.revokeObjectURL(href);
 }
 
-/**
- * Scans of one sheet, measured one after another in a worker. Nothing leaves the browser.
- * @param objectionTo why a scan that could be measured is not the one that is asked for; null where it is.
- */
-export function useScans(
-  figures: readonly ScanFigure[],
-  objectionTo: (result: MeasuredScan['result']) => string | null,
-): Scans {
+/** Words for scans that are not used. */
+export interface ScanWords {
+  /** Why a scan that could be measured is not the one that is asked for; null where it is. */
+  readonly objectionTo: (result: MeasuredScan['result']) => string | null;
+  readonly failure: (failure: ScanFailure) => string;
+}
+
+/** Scans of one cut, measured one after another in a worker. Nothing leaves the browser. */
+export function useScans(sought: ScanSought, words: ScanWords): Scans {
   const [jobs, setJobs] = useState<readonly ScanJob[]>([]);
   const worker = useRef<ScanWorker | null>(null);
   const queue = useRef<{ readonly id: string; readonly file: File }[]>([]);
@@ -127,11 +135,11 @@ export function useScans(
     };
     try {
       worker.current ??= scanWorker();
-      const done = await worker.current.measure(file, figures, (told) => {
+      const done = await worker.current.measure(file, sought, (told) => {
         if (mine === round.current) change(id, (job) => after(job, told));
       });
       if (mine !== round.current) return;
-      const objection = done.ok ? objectionTo(done.value.result) : failureWords(done.error);
+      const objection = done.ok ? words.objectionTo(done.value.result) : words.failure(done.error);
       if (objection !== null) refuse(objection);
       else if (done.ok) change(id, (job) => measuredJob(job, done.value));
     } catch {

@@ -8,6 +8,7 @@ import { DriftPage } from './drift-page';
 import { KeyPage } from './key-page';
 import { LogPage } from './log-page';
 import { ReadStripPage } from './read-strip-page';
+import { ScanPage } from './scan-page';
 import { SectionsPage } from './sections-page';
 import { StripPage } from './strip-page';
 
@@ -17,6 +18,7 @@ const OF_STRIP = [
   { id: 'strip', words: 'Print and cut', page: StripPage },
   { id: 'read', words: 'Read', page: ReadStripPage },
 ] as const;
+const OF_DISCS = [{ id: 'scan', words: 'Scan pieces', page: ScanPage }] as const;
 const OF_RUN = [{ id: 'log', words: 'Log', page: LogPage }] as const;
 const OF_BOTH = [
   { id: 'drift', words: 'Drift', page: DriftPage },
@@ -34,7 +36,7 @@ export default async function RollPage({ params, searchParams }: Props) {
   const [session, record] = await Promise.all([currentSession(), loadRoll(database(), id)]);
   if (!record) notFound();
   const { roll, setupRow } = record;
-  const looks = [...(roll.kind === 'strip' ? OF_STRIP : OF_RUN), ...OF_BOTH];
+  const looks = [...(roll.kind === 'strip' ? OF_STRIP : OF_RUN), ...(roll.hasDiscs ? OF_DISCS : []), ...OF_BOTH];
   const chosen = looks.find((l) => l.id === look) ?? looks[0];
   if (!chosen) notFound();
   const Page = chosen.page;

@@ -68,12 +68,17 @@ export function StripPage({ record, system, nav }: RollProps) {
               Let the print dry, then cut: first run with the tool up and a hand at stop. Hands off roll and rollers
               while marks are read or the machine pauses; follow your machine&rsquo;s manual and local rules.
             </li>
-            <li>Weed the narrow strips when the machine stands still.</li>
+            <li>{`Weed the narrow strips${strip.hasDiscs ? ', and the rounds in the discs if you mean to scan,' : ''} when the machine stands still.`}</li>
             <li>{`Count stations from the leading edge: the first one\u2019s middle is ${first} from it.`}</li>
           </ol>
           <Link className="btn btn-primary" href={`/rolls/${roll.id}?look=read`} prefetch={false}>
             It is cut: read it
           </Link>
+          {strip.hasDiscs && (
+            <Link className="btn btn-quiet ms-2" href={`/rolls/${roll.id}?look=scan`} prefetch={false}>
+              Scan the pieces
+            </Link>
+          )}
         </div>
       </div>
     </>

@@ -1,0 +1,1 @@
+ALTER TABLE "roll_run" ADD COLUMN "has_discs" boolean DEFAULT false NOT NULL;

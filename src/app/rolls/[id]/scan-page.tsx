@@ -1,0 +1,20 @@
+import { stripOf } from '@/server/services/rolls';
+import { PieceScan } from '@/ui/roll/PieceScan';
+import type { RollProps } from './roll-props';
+
+/** Stations measured by scanning the pieces. */
+export function ScanPage({ record, system, nav }: RollProps) {
+  const { roll, isSimulated } = record;
+  return (
+    <>
+      <h1>Scan the pieces</h1>
+      {nav}
+      <PieceScan
+        view={{
+          ...{ rollId: roll.id, strip: stripOf(roll), system },
+          standInHref: isSimulated ? `/rolls/${roll.id}/stand-in-scan` : null,
+        }}
+      />
+    </>
+  );
+}

@@ -69,8 +69,11 @@ async function stripToSections(page: Page): Promise<void> {
   expect(Math.abs(await feedOf(page))).toBeGreaterThan(0.3);
   await expect(page.getByRole('img', { name: /^Along/ })).toBeVisible();
   await page.getByLabel('The rule says').fill('999,5');
+  await page.getByLabel('Laminated before the cut: it says then').fill('1000,2');
   await page.getByRole('button', { name: 'Keep this length' }).click();
-  await expect(page.getByText(/By rule the print is 0\.50 mm\/m too short/)).toBeVisible();
+  await expect(
+    page.getByText(/By rule the print is 0\.50 mm\/m too short; lamination stretched it by 0\.70 mm\/m/),
+  ).toBeVisible();
   await expectAccessible(page);
 
   await page.getByRole('link', { name: 'Key in' }).click();
@@ -103,6 +106,7 @@ async function stripToSections(page: Page): Promise<void> {
   await expect(page.getByRole('img', { name: /finishing: all in one/ })).toBeVisible();
   await expectAccessible(page);
   await page.getByLabel('Pieces in all').fill('80');
+  await page.getByLabel('Wanted so long after printing begins').fill('1');
   await page.getByText('by its origin alone').click();
   await page.getByText('Measure it: rewind four times or more').click();
   await page.getByLabel('Shifts after each rewind').fill('0,10; 0,12; 0,11; 0,13');
@@ -110,7 +114,10 @@ async function stripToSections(page: Page): Promise<void> {
   await expect(page.getByLabel(/origin.s own scatter/)).toHaveValue('0.02');
   await page.getByRole('button', { name: 'Work out the sections' }).click();
   await expect(page.getByRole('row', { name: 'rows in all 80' })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole('columnheader', { name: 'late' })).toBeVisible();
   // What was typed before is still there.
+  await page.getByText('Measure it: rewind four times or more').click();
+  await expect(page.getByLabel('Shifts after each rewind')).toHaveValue('0.10; 0.12; 0.11; 0.13');
   await expect(page.getByLabel('Length you would type, to be checked')).toHaveValue('100.00');
 }
 

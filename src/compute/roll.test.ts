@@ -79,4 +79,21 @@ it('what each way to cut a run costs, and what if only half were allowed or drif
   expect(plan.unsplit.spoilt).toBeGreaterThan(plan.even.spoilt);
   expect(whatIf.halfTolerance.section.longestMm).toBeLessThan(section.longestMm);
   expect(whatIf.halfDrift.section.longestMm).toBeGreaterThan(section.longestMm);
+  // Wanted before any way can be done: every way is as late as its own times say, and the cheapest no dearer than the others.
+  const due = { dueHours: 0.5, lateHourCost: 60 };
+  const soon = answer({
+    ...{ stations, toleranceMm: 0.3, registration: { kind: 'origin', originSdMm: 0.05 }, farthestMm: 10_000 },
+    run: {
+      ...{ copies: 40, itemWidthMm: 200, itemLengthMm: 246, gapMm: 4, printableWidthMm: 210 },
+      prices: { ...prices, due },
+    },
+  }) as RollAnswer;
+  if (!soon.plan) throw new Error('a plan was asked for');
+  expect(soon.plan.isDueWeighed).toBe(true);
+  for (const way of [soon.plan.even, soon.plan.best, soon.plan.unsplit])
+    expect(way.cost.late).toBeCloseTo(60 * ((way.times.at(-1)?.finish.toHours ?? 0) - 0.5), 9);
+  expect(soon.plan.best.cost.total).toBeLessThanOrEqual(soon.plan.even.cost.total);
+  expect(soon.plan.best.cost.late).toBeLessThanOrEqual(
+    60 * ((plan.best.times.at(-1)?.finish.toHours ?? 0) - 0.5) + 1e-9,
+  );
 });

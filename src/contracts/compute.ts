@@ -128,6 +128,10 @@ const SectionPricesShape = z.object({
   hourCost: z.number().min(0).max(1e6),
   metreCost: z.number().min(0).max(1e6),
   pieceCost: z.number().min(0).max(1e6),
+  due: z
+    .object({ dueHours: z.number().min(0).max(1e4), lateHourCost: z.number().min(0).max(1e6) })
+    .optional()
+    .meta({ description: 'When the run is wanted, from the beginning of printing, and what an hour later costs.' }),
 });
 
 export const ComputeRoll = z

@@ -66,6 +66,7 @@ export const RuledLength = z.object({
   rollId: Id,
   nominalMm: z.number().min(50, 'at least 50 mm').max(20_000, 'at most 20 m'),
   measuredMm: z.number().min(50, 'at least 50 mm').max(20_000, 'at most 20 m'),
+  laminatedMm: z.number().min(50, 'at least 50 mm').max(20_000, 'at most 20 m').nullable().default(null),
 });
 export type RuledLengthInput = z.infer<typeof RuledLength>;
 
@@ -85,6 +86,8 @@ export const SectionWork = z.object({
   gapMm: z.number().min(0).max(1000),
   printableWidthMm: z.number().positive().max(5000),
   endWasteMm: z.number().min(0).max(5000).default(30),
+  /** Shifts of one direction after each rewind, from which an origin's scatter was told. */
+  rewindShiftsMm: z.array(z.number().min(-50).max(50)).max(50, 'at most 50').default([]),
   typedLengthMm: z.number().positive().max(1e6).nullable().default(null),
   setUpMinutes: z.number().min(0).max(600).default(4),
   printMetresPerHour: z.number().min(0.1, 'at least 0.1').max(10_000).default(12),
@@ -93,6 +96,8 @@ export const SectionWork = z.object({
   hourCost: Cost.default(20),
   metreCost: Cost.default(3),
   pieceCost: Cost.default(1),
+  dueHours: z.number().min(0, 'not below 0').max(2000, 'at most 2000 h').nullable().default(null),
+  lateHourCost: Cost.default(20),
 });
 export type SectionWork = z.infer<typeof SectionWork>;
 

@@ -9,13 +9,14 @@ import { correctionOnPage, type DrawingLies } from './page-move';
 /** Steady drift of a roll as an error about the middle of its leading edge, plain data. */
 export interface RollError {
   readonly affine: Affine<'machine', 'machine'>;
-  /** What the bow adds across: so much times half the square of the way. */
+  /** What the bow adds across and along: so much times half the square of the way. */
   readonly bowPerMm: number;
+  readonly alongBowPerMm: number;
 }
 
 const MM_PER_METRE = 1000;
 
-/** All of a roll's steady parts but the bow along, which a cut file does not take. */
+/** All of a roll's steady parts. */
 export function rollErrorOf({ across, along }: RollDrift): RollError {
   return {
     affine: {
@@ -27,6 +28,7 @@ export function rollErrorOf({ across, along }: RollDrift): RollError {
       ty: along.shiftMm.value,
     },
     bowPerMm: across.bow.value / MM_PER_METRE ** 2,
+    alongBowPerMm: along.bow.value / MM_PER_METRE ** 2,
   };
 }
 
@@ -62,14 +64,14 @@ export function leadingEdge(box: PageBox, axes: Parameters<typeof liesOf>[0]): P
 
 /** The move of a drawing's cut lines that takes a roll's steady drift out. */
 export function rollMove(
-  { affine, bowPerMm }: RollError,
+  { affine, bowPerMm, alongBowPerMm }: RollError,
   axes: Parameters<typeof liesOf>[0],
   centre: Point<'page'>,
 ): PlaneMove {
   const lies = liesOf(axes);
-  const { along, acrossSign } = runsOf(lies);
+  const { along, acrossSign, alongSign } = runsOf(lies);
   return {
     affine: correctionOnPage(cutCorrection(affine), lies, centre),
-    bow: { perMm: -bowPerMm * acrossSign, along, pivot: centre },
+    bow: { perMm: -bowPerMm * acrossSign, alongPerMm: -alongBowPerMm * alongSign, along, pivot: centre },
   };
 }

@@ -37,6 +37,22 @@ type Rows = Pick<CopyOrder, 'itemLengthMm' | 'gapMm'>;
 const sectionMetres = (order: Rows, prices: SectionPrices, rows: number): number =>
   (rowsLengthMm(order, rows) + 2 * prices.endWasteMm) / MM_PER_METRE;
 
+/** How long a section of so many rows is printed, cut (with its set-up) and finished, hours. */
+export interface SectionHours {
+  readonly print: number;
+  readonly cut: number;
+  readonly finish: number;
+}
+
+export function sectionHours(order: Rows, prices: SectionPrices, rows: number): SectionHours {
+  const metres = sectionMetres(order, prices, rows);
+  return {
+    print: metres / prices.printMetresPerHour,
+    cut: prices.setUpMinutes / MINUTES_PER_HOUR + metres / prices.cutMetresPerHour,
+    finish: prices.finishMinutes / MINUTES_PER_HOUR,
+  };
+}
+
 /**
  * Printing, cutting and finishing side by side: a section is cut once it is printed and the one before it is cut, and
  * finished likewise.
@@ -45,13 +61,12 @@ const sectionMetres = (order: Rows, prices: SectionPrices, rows: number): number
 export function sectionTimes(order: Rows, prices: SectionPrices, sections: readonly number[]): readonly SectionTimes[] {
   let [printed, cutDone, finished] = [0, 0, 0];
   return sections.map((rows) => {
-    const metres = sectionMetres(order, prices, rows);
-    const print = { fromHours: printed, toHours: printed + metres / prices.printMetresPerHour };
+    const hours = sectionHours(order, prices, rows);
+    const print = { fromHours: printed, toHours: printed + hours.print };
     const cutFrom = Math.max(print.toHours, cutDone);
-    const cutHours = prices.setUpMinutes / MINUTES_PER_HOUR + metres / prices.cutMetresPerHour;
-    const cut = { fromHours: cutFrom, toHours: cutFrom + cutHours };
+    const cut = { fromHours: cutFrom, toHours: cutFrom + hours.cut };
     const finishFrom = Math.max(cut.toHours, finished);
-    const finish = { fromHours: finishFrom, toHours: finishFrom + prices.finishMinutes / MINUTES_PER_HOUR };
+    const finish = { fromHours: finishFrom, toHours: finishFrom + hours.finish };
     [printed, cutDone, finished] = [print.toHours, cut.toHours, finish.toHours];
     return { rows, print, cut, finish };
   });

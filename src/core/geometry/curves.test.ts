@@ -12,7 +12,10 @@ const place = fc.record({
 });
 const cubic = fc.tuple(place, place, place, place).map((c): Cubic<'page'> => c);
 const GENERAL: Affine<'page', 'page'> = { xx: 1.004, xy: -0.003, yx: 0.002, yy: 0.997, tx: 3, ty: -2 };
-const BOWED: PlaneMove = { affine: GENERAL, bow: { perMm: 2e-5, along: 'y', pivot: { x: 0, y: 10 } } };
+const BOWED: PlaneMove = {
+  affine: GENERAL,
+  bow: { perMm: 2e-5, alongPerMm: -1e-5, along: 'y', pivot: { x: 0, y: 10 } },
+};
 const near = (a: { x: number; y: number }, b: { x: number; y: number }): number => Math.hypot(a.x - b.x, a.y - b.y);
 
 /** Distance from a line of chords. */

@@ -1,8 +1,11 @@
 import { apply, then, type Affine, type Frame, type Point } from './affine';
 
-/** Sideways bow of a long run: displacement across that grows with the square of the way along, perMm x s^2 / 2. */
+/** Bow of a long run: displacement that grows with the square of the way along, s^2 / 2 times what is told of each direction. */
 export interface Bow<F extends Frame = 'page'> {
+  /** Across the run. */
   readonly perMm: number;
+  /** Along the run, away from the pivot or back to it: a feed that itself changes. None where it is left out. */
+  readonly alongPerMm?: number;
   /** Axis of the frame along which the run goes. */
   readonly along: 'x' | 'y';
   /** Where s is zero. */
@@ -10,8 +13,9 @@ export interface Bow<F extends Frame = 'page'> {
 }
 
 /**
- * A move of cut lines in one frame: the bow where there is one, then an affine map. In this order it is the exact inverse
- * of an error that is affine first and bows what comes out. Plain data, so that workers can be told.
+ * A move of cut lines in one frame: the bow where there is one, then an affine map. In this order it is the inverse of an
+ * error that is affine first and bows what comes out: exact across, along but for the square of what it takes out over the
+ * way (below 0.1 um for 0.2 mm over 4 m). Plain data, so that workers can be told.
  */
 export interface PlaneMove<F extends Frame = 'page'> {
   readonly affine: Affine<F, F>;
@@ -22,17 +26,18 @@ export interface PlaneMove<F extends Frame = 'page'> {
 export function movePoint<F extends Frame>({ affine, bow }: PlaneMove<F>, p: Point<F>): Point<F> {
   if (!bow) return apply(affine, p);
   const s = p[bow.along] - bow.pivot[bow.along];
-  const shift = (bow.perMm * s * s) / 2;
-  return apply(affine, bow.along === 'y' ? { x: p.x + shift, y: p.y } : { x: p.x, y: p.y + shift });
+  const [across, along] = [(bow.perMm * s * s) / 2, ((bow.alongPerMm ?? 0) * s * s) / 2];
+  return apply(affine, bow.along === 'y' ? { x: p.x + across, y: p.y + along } : { x: p.x + along, y: p.y + across });
 }
 
 /** Where a tangent at a point goes: the move's derivative applied to it. */
 export function moveTangent<F extends Frame>({ affine, bow }: PlaneMove<F>, p: Point<F>, tangent: Point<F>): Point<F> {
   let { x, y } = tangent;
   if (bow) {
-    const slope = bow.perMm * (p[bow.along] - bow.pivot[bow.along]);
-    if (bow.along === 'y') x += slope * y;
-    else y += slope * x;
+    const s = p[bow.along] - bow.pivot[bow.along];
+    const [across, along] = [bow.perMm * s, (bow.alongPerMm ?? 0) * s];
+    if (bow.along === 'y') [x, y] = [x + across * y, y + along * y];
+    else [x, y] = [x + along * x, y + across * x];
   }
   return { x: affine.xx * x + affine.xy * y, y: affine.yx * x + affine.yy * y };
 }
@@ -41,7 +46,7 @@ export function moveTangent<F extends Frame>({ affine, bow }: PlaneMove<F>, p: P
 export function bowHeight<F extends Frame>({ bow }: PlaneMove<F>, a: Point<F>, b: Point<F>): number {
   if (!bow) return 0;
   const s = b[bow.along] - a[bow.along];
-  return (Math.abs(bow.perMm) * s * s) / 8;
+  return (Math.hypot(bow.perMm, bow.alongPerMm ?? 0) * s * s) / 8;
 }
 
 /** The same affine move written in other coordinates: first into the move's own frame, then back. */

@@ -51,6 +51,8 @@ export const rollRun = pgTable(
     /** A length on the print by rule: what it should be, and what it is. */
     ruledNominalMm: doublePrecision(),
     ruledMm: doublePrecision(),
+    /** The same length after lamination, where the print was laminated before it was cut. */
+    ruledLaminatedMm: doublePrecision(),
     /** What the run's sections were last asked for, as typed. */
     sectionWork: jsonb(),
     state: text({ enum: ['open', 'ended'] }).notNull(),
@@ -65,6 +67,7 @@ export const rollRun = pgTable(
     check('roll_run_sizes', sql`${t.widthMm} > 0 and ${t.spacingMm} > 0 and ${t.toleranceMm} > 0`),
     check('roll_run_stations', sql`${t.stations} between 1 and 100000 and ${t.everyNth} >= 1`),
     check('roll_run_ruled', sql`(${t.ruledNominalMm} is null) = (${t.ruledMm} is null)`),
+    check('roll_run_laminated', sql`${t.ruledLaminatedMm} is null or ${t.ruledMm} is not null`),
     check('roll_run_state', sql`(${t.state} = 'open') = (${t.endedAt} is null)`),
   ],
 );

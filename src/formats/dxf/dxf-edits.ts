@@ -16,8 +16,10 @@ export function moveInUnits({ affine, bow }: PlaneMove, mm: number, isMirrored: 
   if (!bow) return { affine: own };
   const side = isMirrored ? -1 : 1;
   const pivot = { x: (side * bow.pivot.x) / mm, y: bow.pivot.y / mm };
-  // A bow along y points across, so it turns with the mirror; one along x is the same seen from either side.
-  return { affine: own, bow: { ...bow, pivot, perMm: bow.perMm * mm * (bow.along === 'y' ? side : 1) } };
+  // What points along x turns with the mirror; what points along y is the same seen from either side.
+  const [acrossSide, alongSide] = bow.along === 'y' ? [side, 1] : [1, side];
+  const [perMm, alongPerMm] = [bow.perMm * mm * acrossSide, (bow.alongPerMm ?? 0) * mm * alongSide];
+  return { affine: own, bow: { along: bow.along, pivot, perMm, alongPerMm } };
 }
 
 const isSimilar = (a: Affine<'file', 'file'>): boolean =>

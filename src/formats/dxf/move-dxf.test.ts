@@ -63,9 +63,9 @@ def runs(e, step):
     return [[(v.x, v.y) for v in e.flattening(step)]]
 a, b = read(ask['before']), read(ask['after'])
 xx, xy, yx, yy, tx, ty = ask['map']
-bow, py = ask['bow'], ask['pivotY']
+bow, along, py = ask['bow'], ask['alongBow'], ask['pivotY']
 def go(p):
-    x, y = p[0] + bow * (p[1] - py) ** 2 / 2, p[1]
+    x, y = p[0] + bow * (p[1] - py) ** 2 / 2, p[1] + along * (p[1] - py) ** 2 / 2
     return (xx * x + xy * y + tx, yx * x + yy * y + ty)
 def off(p, line):
     best = 1e9
@@ -107,6 +107,7 @@ function compare(before: string, after: string, move: PlaneMove): Comparison {
     after,
     map: [xx, xy, yx, yy, tx, ty],
     bow: move.bow?.perMm ?? 0,
+    alongBow: move.bow?.alongPerMm ?? 0,
     pivotY: move.bow?.pivot.y ?? 0,
   }) as Comparison;
 }
@@ -146,7 +147,8 @@ describe('cut lines moved in a DXF, read back by ezdxf', () => {
   });
   it.each(['R12', 'R2000'])('%s: a bow bends lines and arcs within 5 um', (version) => {
     const before = make(version, 4, false);
-    const move = { affine: GENERAL, bow: { perMm: 2e-5, along: 'y', pivot: { x: 0, y: 10 } } } as const;
+    const bow = { perMm: 2e-5, alongPerMm: 1e-5, along: 'y', pivot: { x: 0, y: 10 } } as const;
+    const move = { affine: GENERAL, bow };
     const got = compare(before, moved(before, knife(move)), move);
     for (const gap of Object.values(got.worst)) expect(gap).toBeLessThan(0.006);
   });

@@ -129,6 +129,10 @@ describe('a move of cut lines', () => {
     expect(box?.right).toBeCloseTo(52, 6);
     expect(box?.left).toBeCloseTo(50, 6);
     expect(moved.value.text).toMatch(/<path d="M52 0C[^"]*50 1000" stroke="red"\/>/);
+    // The same along: 2 mm further on at the far end, which is up the page.
+    const feed = { perMm: 0, alongPerMm: 4e-6, along: 'y', pivot: { x: 0, y: 0 } } as const;
+    const longer = moveSvg(svg, { ...REDS, move: { ...REDS.move, bow: feed } });
+    expect(longer.ok && longer.value.text).toMatch(/<path d="M50 -2C[^"]*50 1000" stroke="red"\/>/);
   });
 });
 

@@ -129,7 +129,7 @@ export function partRows(drift: RollDrift, system: UnitSystem): readonly PartRow
       name: 'Bow along',
       part: along.bow,
       write: bend,
-      words: 'the feed itself changes: roll getting smaller, motor warming up',
+      words: 'the feed itself changes: roll getting smaller, motor warming up; in the cut file',
     },
   ];
   return [
@@ -146,8 +146,16 @@ export const noiseWords = ({ along, across }: RollDrift): string =>
 /** What a ruled length says of the print itself, and so of printer and cutter apart. */
 export function stretchWords({ roll }: RollRecord, drift: RollDrift): string | null {
   if (roll.ruledMm === null || roll.ruledNominalMm === null) return null;
-  const print = 1000 * (roll.ruledMm / roll.ruledNominalMm - 1);
-  const cutter = print + drift.along.perMetreMm.value;
+  const nominalMm = roll.ruledNominalMm;
+  const longBy = (mm: number): number => 1000 * (mm / nominalMm - 1);
   const says = (mm: number): string => `${formatFixed(Math.abs(mm), 2)} mm/m too ${mm < 0 ? 'short' : 'long'}`;
-  return `By rule the print is ${says(print)}; with the feed above the cutter by itself is ${says(cutter)}. Put right whichever machine other work rests on.`;
+  const print = longBy(roll.ruledMm);
+  const whenCut = longBy(roll.ruledLaminatedMm ?? roll.ruledMm);
+  const cutter = whenCut + drift.along.perMetreMm.value;
+  const told = `By rule the print is ${says(print)}`;
+  const judged = `the cutter by itself is ${says(cutter)}. Put right whichever machine other work rests on.`;
+  if (roll.ruledLaminatedMm === null) return `${told}; with the feed above ${judged}`;
+  const film = whenCut - print;
+  const does = `${film < 0 ? 'shrank' : 'stretched'} it by ${formatFixed(Math.abs(film), 2)} mm/m, ${formatLength((Math.abs(film) * drift.lengthMm) / 1000, 'mm')} at the far end`;
+  return `${told}; lamination ${does}. That is the print\u2019s, not the cutter\u2019s: with it and the feed above ${judged} Print as much ${film < 0 ? 'longer' : 'shorter'}, or keep the feed for laminated work alone.`;
 }

@@ -43,6 +43,7 @@ export type SectionsAnswer = Result<RollAnswer, { readonly kind: string }>;
 export function sectionsQuestion(record: RollRecord, work: SectionWork) {
   const { copies, itemWidthMm, itemLengthMm, gapMm, printableWidthMm, endWasteMm, confidence, isCorrected } = work;
   const { setUpMinutes, printMetresPerHour, cutMetresPerHour, finishMinutes, hourCost, metreCost, pieceCost } = work;
+  const { dueHours, lateHourCost } = work;
   return {
     stations: stationsOf(record),
     toleranceMm: record.roll.toleranceMm,
@@ -58,6 +59,7 @@ export function sectionsQuestion(record: RollRecord, work: SectionWork) {
       prices: {
         ...{ setUpMinutes, printMetresPerHour, cutMetresPerHour, finishMinutes },
         ...{ endWasteMm, hourCost, metreCost, pieceCost },
+        ...(dueHours === null ? {} : { due: { dueHours, lateHourCost } }),
       },
     },
   };

@@ -143,14 +143,23 @@ describe('a roll strip', () => {
     const shop = await makeShop(test.database, { error: NO_ERROR });
     const rollId = await begun(shop);
     await readByStandIn(test.database, shop.actor, rollId);
-    const refused = await keepRuled(test.database, { rollId, nominalMm: 1000, measuredMm: 900 });
+    const refused = await keepRuled(test.database, { rollId, nominalMm: 1000, measuredMm: 900, laminatedMm: null });
     expect(!refused.ok && refused.error.message).toContain('far from 1000');
-    await keepRuled(test.database, { rollId, nominalMm: 1000, measuredMm: 998 });
+    await keepRuled(test.database, { rollId, nominalMm: 1000, measuredMm: 998, laminatedMm: null });
     const record = await mustRead(rollId);
     const told = driftOf(record);
     expect(told.ok && stretchWords(record, told.value)).toMatch(
       /print is 2\.00 mm\/m too short.*cutter by itself is 1\.\d\d/,
     );
+    // Laminated before the cut: 0.5 mm of the metre are the film's, and the cutter stands against the laminated print.
+    const torn = await keepRuled(test.database, { rollId, nominalMm: 1000, measuredMm: 998, laminatedMm: 1050 });
+    expect(!torn.ok && torn.error.message).toContain('1050 mm is far from 1000');
+    await keepRuled(test.database, { rollId, nominalMm: 1000, measuredMm: 998, laminatedMm: 998.5 });
+    const laminated = await mustRead(rollId);
+    const feed = told.ok ? told.value.along.perMetreMm.value : NaN;
+    const words = told.ok ? stretchWords(laminated, told.value) : '';
+    expect(words).toMatch(/lamination stretched it by 0\.50 mm\/m, 2\.\d\d mm at the far end/);
+    expect(words).toContain(`cutter by itself is ${Math.abs(feed - 1.5).toFixed(2)} mm/m`);
   });
 
   it('its files: a page a station, cut lines where the figures are, a page too long for PDF refused', async () => {

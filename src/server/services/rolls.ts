@@ -190,13 +190,14 @@ const MOST_STRETCH = 0.03;
 /** Keeps what a rule says of the print's own length. */
 export async function keepRuled(
   database: Database,
-  { rollId, nominalMm, measuredMm }: RuledLengthInput,
+  { rollId, nominalMm, measuredMm, laminatedMm }: RuledLengthInput,
 ): Promise<Result<string, Refusal>> {
-  if (Math.abs(measuredMm / nominalMm - 1) > MOST_STRETCH)
-    return fail(refusal(`${measuredMm} mm is far from ${nominalMm} mm: measure between the same two lines.`));
+  const far = [measuredMm, laminatedMm ?? measuredMm].find((mm) => Math.abs(mm / nominalMm - 1) > MOST_STRETCH);
+  if (far !== undefined)
+    return fail(refusal(`${far} mm is far from ${nominalMm} mm: measure between the same two lines.`));
   const changed = await database
     .update(rollRun)
-    .set({ ruledNominalMm: nominalMm, ruledMm: measuredMm })
+    .set({ ruledNominalMm: nominalMm, ruledMm: measuredMm, ruledLaminatedMm: laminatedMm })
     .where(eq(rollRun.id, rollId))
     .returning({ id: rollRun.id });
   return changed.length > 0 ? ok(rollId) : fail(refusal(GONE));

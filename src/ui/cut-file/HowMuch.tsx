@@ -46,8 +46,8 @@ function SourceChoice({ view: { saved, roll, isTraced }, source, onSource }: Sou
           <span>
             {`By the steady drift of ${roll.words}`}
             <span className="quiet d-block">
-              Shift, feed, walk, turn and bow across, told from the leading edge; for work no longer than what was read.
-              Key nothing in as well.
+              Shift, feed, walk, turn and bow, told from the leading edge; for work no longer than what was read. Key
+              nothing in as well.
             </span>
           </span>
         </label>

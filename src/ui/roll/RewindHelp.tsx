@@ -2,11 +2,20 @@
 
 import { useState } from 'react';
 import { LEAST_REWINDS, rewindScatter } from '@/core/drift/rewind-scatter';
-import { formatLength, lengthProblemWords, parseLength, type UnitSystem } from '@/core/units/length';
+import {
+  formatLength,
+  formatLengthNumber,
+  lengthProblemWords,
+  parseLength,
+  type UnitSystem,
+} from '@/core/units/length';
 import { TypedField } from '../components/TypedField';
 
 interface Props {
   readonly system: UnitSystem;
+  /** Typed before. */
+  readonly shiftsMm: readonly number[];
+  readonly onShifts: (shiftsMm: readonly number[]) => void;
   readonly onUse: (sdMm: number) => void;
 }
 
@@ -20,8 +29,8 @@ function shiftsIn(text: string, system: UnitSystem) {
 }
 
 /** The scatter of an origin, measured: the same station after four rewinds or more. */
-export function RewindHelp({ system, onUse }: Props) {
-  const [text, setText] = useState('');
+export function RewindHelp({ system, shiftsMm, onShifts, onUse }: Props) {
+  const [text, setText] = useState(() => shiftsMm.map((mm) => formatLengthNumber(mm, system)).join('; '));
   const parsed = shiftsIn(text, system);
   const wrong = parsed.find((p) => !p.ok);
   const told = rewindScatter(parsed.flatMap((p) => (p.ok ? [p.value] : [])));
@@ -37,7 +46,10 @@ export function RewindHelp({ system, onUse }: Props) {
         text={text}
         unit=""
         problem={wrong ? lengthProblemWords(wrong.error, system) : null}
-        onType={setText}
+        onType={(typed) => {
+          setText(typed);
+          onShifts(shiftsIn(typed, system).flatMap((p) => (p.ok ? [p.value] : [])));
+        }}
       />
       {text !== '' && !told.ok && !wrong && (
         <p className="quiet">{`${Math.max(0, LEAST_REWINDS - parsed.length)} more rewinds are wanted.`}</p>

@@ -60,13 +60,15 @@ interface RuledProps {
   readonly rollId: string;
   readonly nominalMm: number;
   readonly measuredMm: number | null;
+  readonly laminatedMm: number | null;
   readonly system: UnitSystem;
 }
 
 /** A length on the print by rule, so that printer and cutter are told apart. */
-export function RuledLengthForm({ rollId, nominalMm, measuredMm, system }: RuledProps) {
+export function RuledLengthForm({ rollId, nominalMm, measuredMm, laminatedMm, system }: RuledProps) {
   const [nominal, setNominal] = useState<number | null>(nominalMm);
   const [measured, setMeasured] = useState<number | null>(measuredMm);
+  const [laminated, setLaminated] = useState<number | null>(laminatedMm);
   const [told, setTold] = useState<string | null>(null);
   const [isBusy, startTransition] = useTransition();
   return (
@@ -75,7 +77,7 @@ export function RuledLengthForm({ rollId, nominalMm, measuredMm, system }: Ruled
       onSubmit={(e) => {
         e.preventDefault();
         startTransition(async () => {
-          const done = await lengthRuled({ rollId, nominalMm: nominal, measuredMm: measured });
+          const done = await lengthRuled({ rollId, nominalMm: nominal, measuredMm: measured, laminatedMm: laminated });
           setTold(done.ok ? null : done.message);
         });
       }}
@@ -83,6 +85,13 @@ export function RuledLengthForm({ rollId, nominalMm, measuredMm, system }: Ruled
       <div className="d-flex flex-wrap gap-3">
         <LengthField label="It should be" system={system} initialMm={nominalMm} onChange={setNominal} />
         <LengthField label="The rule says" system={system} initialMm={measuredMm ?? undefined} onChange={setMeasured} />
+        <LengthField
+          label="Laminated before the cut: it says then"
+          system={system}
+          isOptional
+          initialMm={laminatedMm ?? undefined}
+          onChange={setLaminated}
+        />
       </div>
       <button type="submit" className="btn btn-quiet" disabled={isBusy || nominal === null || measured === null}>
         Keep this length

@@ -48,6 +48,7 @@ const PRICES = [
   ['hourCost', 'An hour', 'cost'],
   ['metreCost', 'A metre of roll', 'cost'],
   ['pieceCost', 'A spoilt piece', 'cost'],
+  ['lateHourCost', 'An hour late', 'cost'],
 ] as const;
 
 /** What the run is, how the machine registers a section, and what things cost. Kept as typed. */
@@ -89,6 +90,12 @@ export function SectionForm({ rollId, work, system }: Props) {
           ))}
         </div>
       </details>
+      <FigureField
+        label="Wanted so long after printing begins"
+        unit="h"
+        initial={work.dueHours ?? undefined}
+        onChange={take('dueHours')}
+      />
       <LengthField
         label="Length you would type, to be checked"
         system={system}
@@ -183,6 +190,10 @@ function Registration({ draft, work, system, take }: RegistrationProps) {
       {draft.registration === 'origin' && (
         <RewindHelp
           system={system}
+          shiftsMm={work.rewindShiftsMm}
+          onShifts={(shiftsMm) => {
+            take('rewindShiftsMm')([...shiftsMm]);
+          }}
           onUse={(sdMm) => {
             setUsed(sdMm);
             take('originSdMm')(sdMm);

@@ -72,13 +72,19 @@ export function DriftPage({ record, system, nav }: RollProps) {
             'Stations tell the cut against the print only. A length on the print by rule, from one start line to another, tells the two apart.'}
         </p>
         <p className="quiet">
-          Laminated between print and cut?{' '}
+          Laminated between print and cut? Measure the same length before and after; or{' '}
           <Link href={`/setups/${roll.setupId}/measure?tool=film`} prefetch={false}>
-            Measure lengths before and after lamination
+            several lengths both ways on a sheet
           </Link>
-          : what the film does is the print&rsquo;s, not the cutter&rsquo;s.
+          . What the film does is the print&rsquo;s, not the cutter&rsquo;s.
         </p>
-        <RuledLengthForm rollId={roll.id} nominalMm={nominalMm} measuredMm={roll.ruledMm} system={system} />
+        <RuledLengthForm
+          rollId={roll.id}
+          nominalMm={nominalMm}
+          measuredMm={roll.ruledMm}
+          laminatedMm={roll.ruledLaminatedMm}
+          system={system}
+        />
       </section>
     </>
   );

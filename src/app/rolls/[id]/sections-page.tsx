@@ -85,7 +85,13 @@ function sectionsWords(sections: readonly number[]): string {
   return [...counts].map(([rows, times]) => `${times} \u00d7 ${rows} rows`).join(', ');
 }
 
-function Ways({ plan, system }: { readonly plan: NonNullable<RollAnswer['plan']>; readonly system: UnitSystem }) {
+interface WaysProps {
+  readonly plan: NonNullable<RollAnswer['plan']>;
+  readonly isDue: boolean;
+  readonly system: UnitSystem;
+}
+
+function Ways({ plan, isDue, system }: WaysProps) {
   return (
     <>
       <h2>What each way costs</h2>
@@ -98,13 +104,14 @@ function Ways({ plan, system }: { readonly plan: NonNullable<RollAnswer['plan']>
               <th>set-up</th>
               <th>blank ends</th>
               <th>pieces lost</th>
+              {isDue && <th>late</th>}
               <th>cost in all</th>
               <th>done after</th>
             </tr>
           </thead>
           <tbody>
             {WAYS.map(({ id, words }) => (
-              <WayRow key={id} words={words} way={plan[id]} system={system} />
+              <WayRow key={id} words={words} way={plan[id]} isDue={isDue} system={system} />
             ))}
           </tbody>
         </table>
@@ -114,6 +121,12 @@ function Ways({ plan, system }: { readonly plan: NonNullable<RollAnswer['plan']>
         work itself takes is the same every way. From where a section leaves what is allowed, every row after it is
         counted as lost; between marks all of the section.
       </p>
+      {isDue && !plan.isDueWeighed && (
+        <p className="notice">
+          So many rows are not weighed by when they are done: lateness is told, but the cheapest sections were chosen
+          without it.
+        </p>
+      )}
       {WAYS.map(({ id, words }) => (
         <figure key={id} className="mb-2">
           <SectionTimeline times={plan[id].times} label={`Printing, cutting and finishing: ${words}`} />
@@ -124,15 +137,14 @@ function Ways({ plan, system }: { readonly plan: NonNullable<RollAnswer['plan']>
   );
 }
 
-function WayRow({
-  words,
-  way,
-  system,
-}: {
+interface WayProps {
   readonly words: string;
   readonly way: SectionsWay;
+  readonly isDue: boolean;
   readonly system: UnitSystem;
-}) {
+}
+
+function WayRow({ words, way, isDue, system }: WayProps) {
   return (
     <tr>
       <th scope="row">{words}</th>
@@ -140,6 +152,7 @@ function WayRow({
       <td className="figures">{formatFixed(way.cost.setUp, 2)}</td>
       <td className="figures">{`${formatLength(way.wasteMm, system)}, ${formatFixed(way.cost.waste, 2)}`}</td>
       <td className="figures">{`${formatFixed(way.spoilt, 1)}, ${formatFixed(way.cost.spoilt, 2)}`}</td>
+      {isDue && <td className="figures">{way.cost.late === 0 ? 'in time' : formatFixed(way.cost.late, 2)}</td>}
       <td className="figures">
         <strong>{formatFixed(way.cost.total, 2)}</strong>
       </td>
@@ -198,7 +211,7 @@ function Answer(props: AnswerProps) {
       {answer.rows && <Rows rows={answer.rows} longestMm={answer.section.longestMm} work={work} system={system} />}
       <WhatIf {...props} />
       {answer.plan ? (
-        <Ways plan={answer.plan} system={system} />
+        <Ways plan={answer.plan} isDue={work.dueHours !== null} system={system} />
       ) : (
         <p className="quiet">So many rows are not weighed by cost: ask for a shorter run.</p>
       )}

@@ -16,6 +16,12 @@ export interface SlipEstimate {
 const LEAST_DECADE = -4;
 const MOST_DECADE = 4;
 const STEPS_A_DECADE = 30;
+const FIRST_STEP = LEAST_DECADE * STEPS_A_DECADE;
+const LAST_STEP = MOST_DECADE * STEPS_A_DECADE;
+const COARSE = 6;
+/** So far below the highest likelihood nothing matters any more. */
+const DEEP = 12;
+const SECTIONS = 32;
 const CONFIDENCE = 0.95;
 /** One side of a likelihood ratio: half of the chi-square at twice the other side. */
 const MOST_BELOW = chiSquareQuantile(2 * CONFIDENCE - 1, 1) / 2;
@@ -50,19 +56,50 @@ function upperVariance(fits: readonly SlipFit[], best: SlipFit): number {
   return low;
 }
 
-/** The likeliest ratio between two others, by golden sections of its logarithm. */
+/** The likeliest ratio between two others, by golden sections of its logarithm: each one asks a single new ratio. */
 function refined(series: StationSeries, from: number, to: number): SlipFit | null {
   const at = (logRatio: number): SlipFit | null => {
     const fit = fitSlip(series, Math.exp(logRatio));
     return fit.ok ? fit.value : null;
   };
+  const heightOf = (fit: SlipFit | null): number => fit?.logLikelihood ?? -Infinity;
   let [a, b] = [Math.log(from), Math.log(to)];
-  for (let i = 0; i < HALVINGS; i++) {
-    const [c, d] = [b - GOLDEN * (b - a), a + GOLDEN * (b - a)];
-    if ((at(c)?.logLikelihood ?? -Infinity) > (at(d)?.logLikelihood ?? -Infinity)) b = d;
-    else a = c;
+  let [c, d] = [b - GOLDEN * (b - a), a + GOLDEN * (b - a)];
+  let [low, high] = [at(c), at(d)];
+  for (let i = 0; i < SECTIONS; i++)
+    if (heightOf(low) > heightOf(high)) {
+      [b, d, high] = [d, c, low];
+      c = b - GOLDEN * (b - a);
+      low = at(c);
+    } else {
+      [a, c, low] = [c, d, high];
+      d = a + GOLDEN * (b - a);
+      high = at(d);
+    }
+  return heightOf(low) > heightOf(high) ? low : high;
+}
+
+/** Fits at steps of the ratio that were asked for, each once. */
+type FitAt = (step: number) => Result<SlipFit, LeastSquaresError>;
+
+/**
+ * Steps that matter: every sixth of all, and all next to those whose likelihood comes near the highest. What lies deeper
+ * neither is the summit nor bounds anything.
+ */
+function stepsThatMatter(fitAt: FitAt): Result<readonly number[], LeastSquaresError> {
+  const coarse: { readonly step: number; readonly height: number }[] = [];
+  for (let step = FIRST_STEP; step <= LAST_STEP; step += COARSE) {
+    const fit = fitAt(step);
+    if (!fit.ok) return fit;
+    coarse.push({ step, height: fit.value.logLikelihood });
   }
-  return at((a + b) / 2);
+  const most = coarse.reduce((highest, { height }) => Math.max(highest, height), -Infinity);
+  const steps = new Set(coarse.map(({ step }) => step));
+  for (const { step, height } of coarse)
+    if (height > most - DEEP)
+      for (let near = Math.max(FIRST_STEP, step - COARSE); near <= Math.min(LAST_STEP, step + COARSE); near++)
+        steps.add(near);
+  return ok([...steps].sort((x, y) => x - y));
 }
 
 /**
@@ -73,9 +110,17 @@ export function estimateSlip(series: StationSeries): Result<SlipEstimate, LeastS
   const stripMm = series.atMm.at(-1) ?? 0;
   const none = fitSlip(series, 0);
   if (!none.ok) return none;
+  const known = new Map<number, ReturnType<FitAt>>();
+  const fitAt: FitAt = (step) => {
+    const fit = known.get(step) ?? fitSlip(series, 10 ** (step / STEPS_A_DECADE) / stripMm);
+    known.set(step, fit);
+    return fit;
+  };
+  const steps = stepsThatMatter(fitAt);
+  if (!steps.ok) return steps;
   const fits: SlipFit[] = [none.value];
-  for (let step = LEAST_DECADE * STEPS_A_DECADE; step <= MOST_DECADE * STEPS_A_DECADE; step++) {
-    const fit = fitSlip(series, 10 ** (step / STEPS_A_DECADE) / stripMm);
+  for (const step of steps.value) {
+    const fit = fitAt(step);
     if (!fit.ok) return fit;
     fits.push(fit.value);
   }

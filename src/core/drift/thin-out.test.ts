@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { thinnedOut } from './thin-out';
+import { pointsWithin, thinnedOut } from './thin-out';
 
 describe('a chart with fewer points', () => {
   const points = fc
@@ -45,4 +45,16 @@ describe('a chart with fewer points', () => {
     ];
     expect(thinnedOut(all, { fromMm: 50, toMm: 100, columns: 10 })).toEqual([all[1]]);
   });
+});
+
+it('points from one place to another are all those and no others, several at one place too (property)', () => {
+  const places = fc.array(fc.integer({ min: 0, max: 30 }), { maxLength: 60 });
+  const edge = fc.integer({ min: -2, max: 33 });
+  fc.assert(
+    fc.property(places, edge, edge, (all, a, b) => {
+      const points = all.toSorted((x, y) => x - y).map((atMm, valueMm) => ({ atMm, valueMm }));
+      const [fromMm, toMm] = [Math.min(a, b), Math.max(a, b)];
+      expect(pointsWithin(points, fromMm, toMm)).toEqual(points.filter((p) => p.atMm >= fromMm && p.atMm <= toMm));
+    }),
+  );
 });

@@ -6,6 +6,25 @@ export interface ChartPoint {
 
 const PER_COLUMN = 2;
 
+/** Index of the first point that lies at a place or beyond it. */
+function firstFrom(points: readonly ChartPoint[], atMm: number): number {
+  let [low, high] = [0, points.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (points[middle]!.atMm < atMm) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
+
+/** Those from one place to another, both counted. @param points the nearest first. */
+export function pointsWithin<P extends ChartPoint>(points: readonly P[], fromMm: number, toMm: number): readonly P[] {
+  const first = firstFrom(points, fromMm);
+  let end = firstFrom(points, toMm);
+  while (end < points.length && points[end]!.atMm <= toMm) end++;
+  return points.slice(first, end);
+}
+
 /**
  * Fewer points that look the same: where there are more than two a column of a chart, only the least and the most of every
  * column are kept, in their order, so that no peak is lost however many stations there are.
@@ -15,7 +34,7 @@ export function thinnedOut<P extends ChartPoint>(
   points: readonly P[],
   { fromMm, toMm, columns }: { readonly fromMm: number; readonly toMm: number; readonly columns: number },
 ): readonly P[] {
-  const inside = points.filter(({ atMm }) => atMm >= fromMm && atMm <= toMm);
+  const inside = pointsWithin(points, fromMm, toMm);
   if (inside.length <= PER_COLUMN * columns) return inside;
   const least = new Int32Array(columns).fill(-1);
   const most = new Int32Array(columns).fill(-1);

@@ -5,7 +5,16 @@ import { thinnedOut } from '@/core/drift/thin-out';
 import type { StripSide } from '@/core/target/roll-strip';
 import { formatLength, formatLengthNumber, unitWord, type UnitSystem } from '@/core/units/length';
 import type { BandPlace } from '@/core/drift/drift-band';
-import { bandPath, CHART_HEIGHT, linePath, MARGIN, markPath, scalesFor, USUAL_WIDTH } from './chart-layout';
+import {
+  bandPath,
+  CHART_HEIGHT,
+  linePath,
+  MARGIN,
+  markPath,
+  scalesFor,
+  USUAL_WIDTH,
+  type ChartScales,
+} from './chart-layout';
 import { useWidth } from './use-width';
 
 export interface ChartStation {
@@ -30,6 +39,26 @@ const METRE_MM = 1000;
 /** Widths of the window that one can look through, as shares of the roll. */
 const WINDOWS = [1, 0.5, 0.2, 0.05, 0.01] as const;
 
+/** More marks than that are too close together to be pointed at one by one. */
+const MOST_TOLD = 300;
+
+interface MarksProps {
+  readonly marks: readonly ChartStation[];
+  readonly scales: ChartScales;
+  readonly system: UnitSystem;
+}
+
+/** Stations, each with its words where there is room to point at it. */
+function Marks({ marks, scales: { x, y }, system }: MarksProps) {
+  const pathOf = (s: ChartStation): string => markPath(s.side, x(s.atMm), y(s.valueMm));
+  if (marks.length > MOST_TOLD) return <path className="drift-mark" d={marks.map(pathOf).join('')} />;
+  return marks.map((s) => (
+    <path key={`${s.stationNo} ${s.side}`} className="drift-mark" d={pathOf(s)}>
+      <title>{`${s.stationNo} ${s.side}: ${formatLength(s.valueMm, system, true)}`}</title>
+    </path>
+  ));
+}
+
 function Frame({
   view,
   fromMm,
@@ -45,14 +74,13 @@ function Frame({
   const clip = useId();
   const [ref, width] = useWidth<SVGSVGElement>(USUAL_WIDTH);
   const columns = width - MARGIN.left - MARGIN.right;
+  const marks = useMemo(() => thinnedOut(stations, { fromMm, toMm, columns }), [stations, fromMm, toMm, columns]);
   const scales = useMemo(() => {
     const seen = band.filter((p) => p.atMm >= fromMm && p.atMm <= toMm);
-    const values = stations.filter((s) => s.atMm >= fromMm && s.atMm <= toMm).map((s) => s.valueMm);
     const most = 4 * toleranceMm;
     const edges = seen.flatMap((p) => [Math.max(-most, p.lowMm), Math.min(most, p.highMm)]);
-    return scalesFor([...values, ...edges], { fromMm, toMm, toleranceMm, width });
-  }, [band, stations, fromMm, toMm, toleranceMm, width]);
-  const marks = useMemo(() => thinnedOut(stations, { fromMm, toMm, columns }), [stations, fromMm, toMm, columns]);
+    return scalesFor([...marks.map((s) => s.valueMm), ...edges], { fromMm, toMm, toleranceMm, width });
+  }, [band, marks, fromMm, toMm, toleranceMm, width]);
   const { x, y } = scales;
   const [low = 0, high = 0] = y.domain();
   return (
@@ -98,11 +126,7 @@ function Frame({
           y1={MARGIN.top}
           y2={CHART_HEIGHT - MARGIN.bottom}
         />
-        {marks.map((s) => (
-          <path key={`${s.stationNo} ${s.side}`} className="drift-mark" d={markPath(s.side, x(s.atMm), y(s.valueMm))}>
-            <title>{`${s.stationNo} ${s.side}: ${formatLength(s.valueMm, system, true)}`}</title>
-          </path>
-        ))}
+        <Marks marks={marks} scales={scales} system={system} />
       </g>
     </svg>
   );

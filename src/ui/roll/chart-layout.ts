@@ -42,7 +42,8 @@ export const linePath = (band: readonly BandPlace[], { x, y }: ChartScales): str
 /** A station's mark by its side: a triangle that points to it, a dot in the middle. */
 export function markPath(side: 'left' | 'centre' | 'right', cx: number, cy: number): string {
   const r = 3.6;
-  if (side === 'centre') return `M${cx - 2.8},${cy}a2.8,2.8 0 1,0 5.6,0a2.8,2.8 0 1,0 -5.6,0Z`;
+  const at = (dx: number, dy: number): string => `${(cx + dx).toFixed(1)},${(cy + dy).toFixed(1)}`;
+  if (side === 'centre') return `M${at(-2.8, 0)}a2.8,2.8 0 1,0 5.6,0a2.8,2.8 0 1,0 -5.6,0Z`;
   const point = side === 'left' ? -r : r;
-  return `M${cx + point},${cy}L${cx - point},${cy - r}L${cx - point},${cy + r}Z`;
+  return `M${at(point, 0)}L${at(-point, -r)}L${at(-point, r)}Z`;
 }

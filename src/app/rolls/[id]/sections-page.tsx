@@ -5,7 +5,12 @@ import { hoursWords } from '@/core/drift/section-plan';
 import { judgeTyped, marksBetween, rowsLengthMm, type SectionRows } from '@/core/drift/section-rows';
 import { formatFixed, formatLength, type UnitSystem } from '@/core/units/length';
 import { driftOf, rollProblemWords } from '@/server/services/roll-drift-view';
-import { answerSections, sectionProblemWords, usualWork } from '@/server/services/roll-sections-view';
+import {
+  answerSections,
+  sectionProblemWords,
+  usualWork,
+  type SectionsAnswer,
+} from '@/server/services/roll-sections-view';
 import { lengthWords, sectionsHeadline, typedWords } from '@/server/services/roll-section-words';
 import { SectionTimeline } from '@/ui/roll/SectionTimeline';
 import { SectionForm } from '@/ui/roll/SectionForm';
@@ -210,13 +215,15 @@ function Answer(props: AnswerProps) {
       )}
       {answer.rows && <Rows rows={answer.rows} longestMm={answer.section.longestMm} work={work} system={system} />}
       <WhatIf {...props} />
-      {answer.plan ? (
-        <Ways plan={answer.plan} isDue={work.dueHours !== null} system={system} />
-      ) : (
-        <p className="quiet">So many rows are not weighed by cost: ask for a shorter run.</p>
-      )}
     </>
   );
+}
+
+/** What was found, what was refused, or what to do first. */
+function Told({ answered, work, system }: { readonly answered: SectionsAnswer | null } & Omit<AnswerProps, 'answer'>) {
+  if (!answered) return <p>Say what the run is, and work out the sections.</p>;
+  if (!answered.ok) return <p className="notice">{sectionProblemWords(answered.error)}</p>;
+  return <Answer answer={answered.value} work={work} system={system} />;
 }
 
 /** How long a section may be, how many rows go in it, and what it costs. */
@@ -232,20 +239,21 @@ export async function SectionsPage({ record, system, nav }: RollProps) {
     );
   const work = record.work ?? usualWork(record);
   const answered = record.work ? await answerSections(record, work) : null;
+  const answer = answered?.ok ? answered.value : null;
   return (
     <>
-      <h1>{answered?.ok ? sectionsHeadline(answered.value, work, system) : 'How long may a section be?'}</h1>
+      <h1>{answer ? sectionsHeadline(answer, work, system) : 'How long may a section be?'}</h1>
       {nav}
       <div className="two">
         <div>
           <SectionForm key={JSON.stringify(work)} rollId={record.roll.id} work={work} system={system} />
         </div>
         <div>
-          {answered === null && <p>Say what the run is, and work out the sections.</p>}
-          {answered && !answered.ok && <p className="notice">{sectionProblemWords(answered.error)}</p>}
-          {answered?.ok && <Answer answer={answered.value} work={work} system={system} />}
+          <Told answered={answered} work={work} system={system} />
         </div>
       </div>
+      {answer?.plan && <Ways plan={answer.plan} isDue={work.dueHours !== null} system={system} />}
+      {answer && !answer.plan && <p className="quiet">So many rows are not weighed by cost: ask for a shorter run.</p>}
     </>
   );
 }

@@ -116,9 +116,35 @@ async function stripToSections(page: Page): Promise<void> {
   await expect(page.getByRole('row', { name: 'rows in all 80' })).toBeVisible({ timeout: 30_000 });
   await expect(page.getByRole('columnheader', { name: 'late' })).toBeVisible();
   // What was typed before is still there.
+  await expect(page.getByLabel('Length you would type, to be checked')).toHaveValue('100.00');
   await page.getByText('Measure it: rewind four times or more').click();
   await expect(page.getByLabel('Shifts after each rewind')).toHaveValue('0.10; 0.12; 0.11; 0.13');
-  await expect(page.getByLabel('Length you would type, to be checked')).toHaveValue('100.00');
+  await sectionConfirmed(page);
+}
+
+/** One section of those that were worked out, cut and measured. */
+async function sectionConfirmed(page: Page): Promise<void> {
+  const link = page.getByRole('link', { name: /^Confirm it: cut one section of \d+ rows/ });
+  const rowsOf = async (): Promise<string> => /of (\d+) rows/.exec((await link.textContent()) ?? '')?.[1] ?? '';
+  const ifAllWereOut = Number(await rowsOf());
+  // Only the length was keyed in: what goes sideways stays, and sections are shorter for it.
+  await page.getByLabel(/the steady drift is keyed in/).uncheck();
+  await page.getByRole('button', { name: 'Work out the sections' }).click();
+  await expect.poll(async () => Number(await rowsOf()), { timeout: 30_000 }).toBeLessThan(ifAllWereOut);
+  const rows = await rowsOf();
+  await link.click();
+  await expect(page.getByLabel('Pieces', { exact: true })).toHaveValue(rows);
+  await page.getByRole('button', { name: 'Begin the log' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Measure the first piece' })).toBeVisible();
+  const looks = Math.ceil(Number(rows) / Math.max(1, Math.floor(Number(rows) / 10)));
+  for (let i = 0; i < looks; i++) {
+    const heading = page.getByRole('heading', { name: /^Measure piece \d+$/ });
+    const due = (await heading.textContent()) ?? '';
+    await page.getByRole('button', { name: 'Let the stand-in measure it' }).click();
+    await expect(page.getByRole('heading', { name: due, exact: true })).toBeHidden();
+  }
+  await expect(page.getByText('All pieces that were due are measured.')).toBeVisible();
+  await expect(page.getByRole('heading', { level: 1, name: /^It held/ })).toBeVisible();
 }
 
 test('the log of a run: measured piece by piece, told when to stop, kept through a sleep', async ({

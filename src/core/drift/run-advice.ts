@@ -7,6 +7,8 @@ export interface RunQuestion {
   /** Where the next piece is looked at, and where the run ends, mm. */
   readonly nextMm: number;
   readonly endMm: number;
+  /** All pieces that were due are measured. */
+  readonly isOver: boolean;
 }
 
 /** What a run is told after each look, and why. */
@@ -17,6 +19,7 @@ export type RunAdvice =
   | { readonly kind: 'watch'; readonly reason: 'near'; readonly worstMm: number }
   | { readonly kind: 'stop'; readonly reason: 'out'; readonly worstMm: number }
   | { readonly kind: 'stop'; readonly reason: 'foretold'; readonly errorAtNextMm: number }
+  | { readonly kind: 'over'; readonly isHeld: boolean; readonly worstMm: number; readonly firstOutMm: number | null }
   | { readonly kind: 'nothing-read' };
 
 /** Before anything can be foretold, a look that takes so much of the tolerance calls for the next one soon. */
@@ -45,12 +48,23 @@ function passesAt(errorAt: (atMm: number) => number, toleranceMm: number, fromMm
   return low;
 }
 
+/** What a run came to whose pieces are all measured: whether each was within what is allowed, and from where on not. */
+function judgeRun(values: readonly StationValue[], toleranceMm: number): RunAdvice {
+  const out = values.filter(({ valueMm }) => Math.abs(valueMm) > toleranceMm).map(({ atMm }) => atMm);
+  const worstMm = values.reduce((most, { valueMm }) => Math.max(most, Math.abs(valueMm)), 0);
+  return {
+    ...{ kind: 'over', isHeld: out.length === 0, worstMm },
+    firstOutMm: out.length === 0 ? null : out.reduce((least, mm) => Math.min(least, mm)),
+  };
+}
+
 /**
  * Whether a run may go on, from what was read of it so far: stop when a piece is out, or may be before the next look
- * (95 %); watch when it may be out before the end.
+ * (95 %); watch when it may be out before the end. When it is over, whether it held.
  */
-export function adviseRun({ values, toleranceMm, nextMm, endMm }: RunQuestion): RunAdvice {
+export function adviseRun({ values, toleranceMm, nextMm, endMm, isOver }: RunQuestion): RunAdvice {
   if (values.length === 0) return { kind: 'nothing-read' };
+  if (isOver) return judgeRun(values, toleranceMm);
   const worstMm = lastWorstMm(values);
   if (worstMm > toleranceMm) return { kind: 'stop', reason: 'out', worstMm };
   const drift = rollDrift(values);

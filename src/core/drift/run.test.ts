@@ -100,7 +100,7 @@ describe('a stand-in roll', () => {
 });
 
 describe('a run as it goes', () => {
-  const ask = { toleranceMm: 0.3, nextMm: 10_000, endMm: 20_000 };
+  const ask = { toleranceMm: 0.3, nextMm: 10_000, endMm: 20_000, isOver: false };
 
   it('goes on where nothing drifts, and says by how much it may be out at its end', () => {
     const advice = adviseRun({ ...ask, values: read(CALM), endMm: 11_000 });
@@ -126,6 +126,19 @@ describe('a run as it goes', () => {
       kind: 'stop',
       reason: 'out',
     });
+  });
+
+  it('over, it is told whether it held, how far the worst piece was out, and from where on pieces were', () => {
+    const calm = read(CALM);
+    const worstMm = Math.max(...calm.map((v) => Math.abs(v.valueMm)));
+    expect(adviseRun({ ...ask, values: calm, isOver: true })).toEqual({
+      ...{ kind: 'over', isHeld: true, worstMm, firstOutMm: null },
+    });
+    const drifting = read({ ...CALM, feedMmPerMetre: 0.1 });
+    const told = adviseRun({ ...ask, values: drifting, isOver: true });
+    const out = drifting.filter((v) => Math.abs(v.valueMm) > 0.3).map((v) => v.atMm);
+    expect(out.length).toBeGreaterThan(0);
+    expect(told).toMatchObject({ kind: 'over', isHeld: false, firstOutMm: Math.min(...out) });
   });
 
   it('foretells nothing from a few looks, but says when one of them is near the tolerance', () => {

@@ -53,10 +53,12 @@ export async function loadRoll(session: Session, id: string): Promise<RollRecord
 export const rollEndMm = ({ spacingMm, stations }: RollRow): number => spacingMm * stations;
 
 /** What is told while a run goes on. */
-export function adviceOf({ roll, values }: RollRecord): RunAdvice {
+export function adviceOf({ roll, values, figures, readings }: RollRecord): RunAdvice {
   const lastMm = values.reduce((most, { atMm }) => Math.max(most, atMm), 0);
   const nextMm = lastMm + roll.spacingMm * (roll.kind === 'run' ? roll.everyNth : 1);
-  return adviseRun({ values, toleranceMm: roll.toleranceMm, nextMm, endMm: Math.max(nextMm, rollEndMm(roll)) });
+  const isOver = figures.every((figure) => readings.has(slotName(figure)));
+  const endMm = Math.max(nextMm, rollEndMm(roll));
+  return adviseRun({ values, toleranceMm: roll.toleranceMm, nextMm, endMm, isOver });
 }
 
 /** What a setup's rolls page begins with. */

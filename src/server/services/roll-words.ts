@@ -6,7 +6,7 @@ import { formatLength, type UnitSystem } from '@/core/units/length';
 import type { RollRecord } from './roll-read';
 
 export interface AdviceWords {
-  readonly kind: 'go-on' | 'watch' | 'stop';
+  readonly kind: 'go-on' | 'watch' | 'stop' | 'held';
   readonly title: string;
   readonly words: string;
 }
@@ -19,6 +19,18 @@ export function adviceWords(advice: RunAdvice, system: UnitSystem): AdviceWords 
   switch (advice.kind) {
     case 'nothing-read':
       return { kind: 'go-on', title: 'Measure the first piece', words: 'Nothing has been measured yet.' };
+    case 'over':
+      return advice.isHeld
+        ? {
+            kind: 'held',
+            title: 'It held: every piece measured is within what is allowed',
+            words: `The worst is out by ${mm(advice.worstMm)}. Register the next section as this one was.`,
+          }
+        : {
+            kind: 'stop',
+            title: `It did not hold: out from ${metres(advice.firstOutMm ?? 0)} on`,
+            words: `The worst is out by ${mm(advice.worstMm)}. Look at Drift: what is steady is keyed in; for the rest cut shorter sections.`,
+          };
     case 'go-on':
       return advice.reason === 'too-early'
         ? {

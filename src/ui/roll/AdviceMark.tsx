@@ -1,5 +1,6 @@
 const MARKS = {
   'go-on': { shape: '\u25cf', word: 'go on', colour: 'var(--true)' },
+  held: { shape: '\u25cf', word: 'it held', colour: 'var(--true)' },
   watch: { shape: '\u25d0', word: 'watch', colour: 'var(--watch)' },
   stop: { shape: '\u25a0', word: 'stop', colour: 'var(--ink)' },
 } as const;

@@ -20,6 +20,16 @@ export interface RollStartView {
     readonly printableWidthMm: number | null;
   }[];
   readonly system: UnitSystem;
+  /** A run that is asked for by where one came from: one section that is to be confirmed. */
+  readonly asked: AskedRun | null;
+}
+
+export interface AskedRun {
+  readonly materialId: string;
+  readonly widthMm: number;
+  readonly spacingMm: number;
+  readonly stations: number;
+  readonly toleranceMm: number;
 }
 
 type Kind = 'strip' | 'run';
@@ -67,10 +77,23 @@ interface Sizes {
 
 const USUAL = { spacingMm: 250, stations: 20, everyNth: 5, sides: ['left', 'right'] } as const;
 
-function usualSizes({ materials, pageWidthMm, toleranceMm }: RollStartView): Sizes {
+/** Of a section that is to be confirmed so many pieces are measured, about. */
+const LOOKS_AT_SECTION = 10;
+
+function usualSizes({ materials, pageWidthMm, toleranceMm, asked }: RollStartView): Sizes {
+  if (asked) return { ...USUAL, ...asked, everyNth: Math.max(1, Math.floor(asked.stations / LOOKS_AT_SECTION)) };
   const [first] = materials;
   return { ...USUAL, materialId: first?.id ?? '', widthMm: first?.printableWidthMm ?? pageWidthMm, toleranceMm };
 }
+
+const STRIP_WORDS = {
+  ...{ width: 'Printable width', spacing: 'From station to station' },
+  ...{ count: 'Stations', sides: 'Where stations have figures' },
+};
+const RUN_WORDS = {
+  ...{ width: 'Width of the work', spacing: 'From piece to piece' },
+  ...{ count: 'Pieces', sides: 'Where a piece is measured' },
+};
 
 interface SizesProps {
   readonly view: RollStartView;
@@ -83,6 +106,7 @@ interface SizesProps {
 function RollSizes({ view, isRun, sizes, onChange }: SizesProps) {
   const { system } = view;
   const usual = usualSizes(view);
+  const words = isRun ? RUN_WORDS : STRIP_WORDS;
   const { spacingMm, stations, sides } = sizes;
   const take =
     <K extends keyof Sizes>(name: K) =>
@@ -110,28 +134,30 @@ function RollSizes({ view, isRun, sizes, onChange }: SizesProps) {
           </select>
         </div>
         <LengthField
-          label={isRun ? 'Width of the work' : 'Printable width'}
+          label={words.width}
           system={system}
           initialMm={usual.widthMm ?? undefined}
           onChange={take('widthMm')}
         />
         <LengthField
-          label={isRun ? 'From piece to piece' : 'From station to station'}
+          label={words.spacing}
           system={system}
-          initialMm={USUAL.spacingMm}
+          initialMm={usual.spacingMm ?? undefined}
           onChange={take('spacingMm')}
         />
-        <FigureField
-          label={isRun ? 'Pieces' : 'Stations'}
-          unit=""
-          initial={USUAL.stations}
-          onChange={take('stations')}
-        />
-        {isRun && <FigureField label="Measure every" unit="th" initial={USUAL.everyNth} onChange={take('everyNth')} />}
+        <FigureField label={words.count} unit="" initial={usual.stations ?? undefined} onChange={take('stations')} />
+        {isRun && (
+          <FigureField
+            label="Measure every"
+            unit="th"
+            initial={usual.everyNth ?? undefined}
+            onChange={take('everyNth')}
+          />
+        )}
         <LengthField
           label="Allowed error"
           system={system}
-          initialMm={view.toleranceMm}
+          initialMm={usual.toleranceMm ?? undefined}
           onChange={take('toleranceMm')}
         />
       </div>
@@ -139,7 +165,7 @@ function RollSizes({ view, isRun, sizes, onChange }: SizesProps) {
         <p className="quiet">{`${formatLength(spacingMm * stations, system)} of roll. What is foretold beyond the strip is marked as such: make it as long as you can spare.`}</p>
       )}
       <fieldset className="mb-3">
-        <legend className="h2">{isRun ? 'Where a piece is measured' : 'Where stations have figures'}</legend>
+        <legend className="h2">{words.sides}</legend>
         {STRIP_SIDES.map((side) => (
           <label key={side} className="me-3 py-2">
             <input
@@ -161,10 +187,13 @@ function RollSizes({ view, isRun, sizes, onChange }: SizesProps) {
   );
 }
 
+const firstKind = ({ asked }: RollStartView) =>
+  KINDS.find(({ kind }) => kind === (asked ? 'run' : 'strip')) ?? { kind: 'strip' as const, form: 'strip' as const };
+
 /** Which roll is looked at: a strip, a copied piece or the work itself, how far apart, and at which sides. */
 export function RollStart({ view }: { readonly view: RollStartView }) {
   const router = useRouter();
-  const [chosen, setChosen] = useState(KINDS[0] ?? { kind: 'strip', form: 'strip' });
+  const [chosen, setChosen] = useState(() => firstKind(view));
   const [sizes, setSizes] = useState<Sizes>(() => usualSizes(view));
   const [problem, setProblem] = useState<string | null>(null);
   const [isBusy, startTransition] = useTransition();

@@ -184,7 +184,7 @@ function Registration({ draft, work, system, take }: RegistrationProps) {
               take('isCorrected')(e.target.checked);
             }}
           />
-          the steady drift is keyed in
+          the steady drift is keyed in, or moved in the cut file
         </label>
       </div>
       {draft.registration === 'origin' && (

@@ -1,3 +1,4 @@
+import Link from 'next/link';
 import type { RollAnswer } from '@/compute/roll';
 import type { SectionsWay } from '@/compute/roll-plan';
 import type { SectionWork } from '@/contracts/rolls';
@@ -219,11 +220,46 @@ function Answer(props: AnswerProps) {
   );
 }
 
+interface ConfirmProps {
+  readonly record: RollProps['record'];
+  readonly rows: SectionRows;
+  readonly work: SectionWork;
+}
+
+/** Only a section that was cut and measured says whether sections hold. */
+function Confirm({ record: { roll }, rows, work }: ConfirmProps) {
+  const asked = new URLSearchParams({
+    ...{ materialId: roll.materialId, widthMm: String(work.itemWidthMm), toleranceMm: String(roll.toleranceMm) },
+    ...{ spacingMm: String(work.itemLengthMm + work.gapMm), stations: String(rows.rowsPerSection) },
+  });
+  return (
+    <p>
+      <Link className="btn btn-quiet" href={`/setups/${roll.setupId}/rolls?${asked.toString()}`} prefetch={false}>
+        {`Confirm it: cut one section of ${rows.rowsPerSection} rows and measure it`}
+      </Link>
+    </p>
+  );
+}
+
 /** What was found, what was refused, or what to do first. */
 function Told({ answered, work, system }: { readonly answered: SectionsAnswer | null } & Omit<AnswerProps, 'answer'>) {
   if (!answered) return <p>Say what the run is, and work out the sections.</p>;
   if (!answered.ok) return <p className="notice">{sectionProblemWords(answered.error)}</p>;
   return <Answer answer={answered.value} work={work} system={system} />;
+}
+
+/** The whole width: how to make sure of it, and what each way costs. */
+function Below({ record, answer, work, system }: AnswerProps & Pick<RollProps, 'record'>) {
+  return (
+    <>
+      {answer.rows && <Confirm record={record} rows={answer.rows} work={work} />}
+      {answer.plan ? (
+        <Ways plan={answer.plan} isDue={work.dueHours !== null} system={system} />
+      ) : (
+        <p className="quiet">So many rows are not weighed by cost: ask for a shorter run.</p>
+      )}
+    </>
+  );
 }
 
 /** How long a section may be, how many rows go in it, and what it costs. */
@@ -252,8 +288,7 @@ export async function SectionsPage({ record, system, nav }: RollProps) {
           <Told answered={answered} work={work} system={system} />
         </div>
       </div>
-      {answer?.plan && <Ways plan={answer.plan} isDue={work.dueHours !== null} system={system} />}
-      {answer && !answer.plan && <p className="quiet">So many rows are not weighed by cost: ask for a shorter run.</p>}
+      {answer && <Below {...{ record, answer, work, system }} />}
     </>
   );
 }

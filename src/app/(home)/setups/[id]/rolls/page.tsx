@@ -1,5 +1,6 @@
 import Link from 'next/link';
 import { notFound } from 'next/navigation';
+import { z } from 'zod';
 import { formatLength, type UnitSystem } from '@/core/units/length';
 import { database } from '@/server/services/database';
 import { readRolls, type RollsView } from '@/server/services/roll-read';
@@ -52,8 +53,23 @@ function Earlier({ rolls, system, timeZone }: EarlierProps) {
   );
 }
 
-export default async function RollsPage({ params }: { readonly params: Promise<{ id: string }> }) {
-  const { id } = await params;
+/** One section that is to be confirmed, as the page of sections asks for it. */
+const Asked = z.object({
+  materialId: z.uuid(),
+  widthMm: z.coerce.number().positive(),
+  spacingMm: z.coerce.number().positive(),
+  stations: z.coerce.number().int().min(1),
+  toleranceMm: z.coerce.number().positive(),
+});
+
+interface Props {
+  readonly params: Promise<{ id: string }>;
+  readonly searchParams: Promise<Readonly<Record<string, string | string[] | undefined>>>;
+}
+
+export default async function RollsPage({ params, searchParams }: Props) {
+  const [{ id }, search] = await Promise.all([params, searchParams]);
+  const asked = Asked.safeParse(search);
   const [session, found] = await Promise.all([currentSession(), readRolls(database(), id)]);
   if (!found) notFound();
   const system = session.person.unitSystem;
@@ -64,7 +80,7 @@ export default async function RollsPage({ params }: { readonly params: Promise<{
         On a long roll the last piece is not cut where the first was. Read a strip, and be told what drifts, what to key
         in, and how long a section may be.
       </p>
-      <RollStart view={{ ...found, setupId: id, system }} />
+      <RollStart view={{ ...found, setupId: id, system, asked: asked.success ? asked.data : null }} />
       <section className="mt-4">
         <h2>Rolls so far</h2>
         <Earlier rolls={found.rolls} system={system} timeZone={session.person.timeZone} />

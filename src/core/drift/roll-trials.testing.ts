@@ -46,3 +46,20 @@ export function isSectionKept(
   }
   return true;
 }
+
+/** Whether a section between marks at both of its ends keeps a tolerance: what is steady between them is taken out, their own errors come in. */
+export function isKeptBetweenMarks(
+  { slipSd }: TrialStrip,
+  markSdMm: number,
+  { lengthMm, toleranceMm }: { readonly lengthMm: number; readonly toleranceMm: number },
+  rng: Rng,
+): boolean {
+  const [first, last] = [markSdMm * standardNormal(rng), markSdMm * standardNormal(rng)];
+  const slips = new Float64Array(LOOKS + 1);
+  for (let i = 1; i <= LOOKS; i++)
+    slips[i] = slips[i - 1]! + slipSd * Math.sqrt(lengthMm / LOOKS) * standardNormal(rng);
+  return slips.every((slip, i) => {
+    const share = i / LOOKS;
+    return Math.abs(slip - share * slips[LOOKS]! - (1 - share) * first - share * last) <= toleranceMm;
+  });
+}

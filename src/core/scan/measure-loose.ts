@@ -8,7 +8,7 @@ import type { DecodedDisc } from './page';
 import { coarseness, type ScanProblem, type ScanProgress, type ScanResult, type ScanWork } from './scan-result';
 
 /** Pieces of one scan are seen alike; of a photograph they are not. */
-export const MOST_SIZE_SPREAD = 0.004;
+const MOST_SIZE_SPREAD = 0.004;
 
 /** The sheet's own pieces; none of them where another sheet's lie there too, or one of them lies there twice. */
 function piecesOf(
@@ -33,9 +33,29 @@ const NOT_SEEN: MeasuredDisc = { state: 'missing', print: null, cut: null };
 const NOWHERE = { x: 0, y: 0 };
 
 /** Spread of the printed radii as a share; pieces alike in size are seen from straight above. */
-export function sizeSpread(measured: readonly MeasuredFigure[]): number {
+function sizeSpread(measured: readonly MeasuredFigure[]): number {
   const common = commonRadius(measured.flatMap(({ disc: { print } }) => (print ? [print.fit.radiusMm] : [])));
   return common ? common.sdMm / common.radiusMm : 0;
+}
+
+/** What a scan of loose pieces comes to; pieces seen in different sizes were photographed, and that is told instead. */
+export function piecesResult(
+  pieces: readonly Piece[],
+  measured: readonly MeasuredFigure[],
+  pixelsPerMm: number,
+): Result<ScanResult, ScanProblem> {
+  if (sizeSpread(measured) > MOST_SIZE_SPREAD) return fail({ kind: 'pieces-aslant' });
+  const behind = pieces.filter(({ disc }) => disc.code.isMirrored).length;
+  return ok({
+    kind: 'scan',
+    discs: withCommonRadii(measured).map(resultOf),
+    tiltRad: 0,
+    isMirrored: behind === pieces.length,
+    isMixed: behind > 0 && behind < pieces.length,
+    turnDeg: null,
+    cutShape: pieces[0]?.figure.cutShape ?? 'edge',
+    pixelsPerMm,
+  });
 }
 
 /**
@@ -64,16 +84,5 @@ export function* measureLoose(
     );
     yield { stage: 'measured', done: measured.length, of: figures.length, disc: resultOf(measured.at(-1)!) };
   }
-  const behind = pieces.filter(({ disc }) => disc.code.isMirrored).length;
-  if (sizeSpread(measured) > MOST_SIZE_SPREAD) return fail({ kind: 'pieces-aslant' });
-  return ok({
-    kind: 'scan',
-    discs: withCommonRadii(measured).map(resultOf),
-    tiltRad: 0,
-    isMirrored: behind === pieces.length,
-    isMixed: behind > 0 && behind < pieces.length,
-    turnDeg: null,
-    cutShape: 'edge',
-    pixelsPerMm,
-  });
+  return piecesResult(pieces, measured, pixelsPerMm);
 }

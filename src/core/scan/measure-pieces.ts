@@ -1,12 +1,12 @@
-import { fail, ok, type Result } from '../result';
+import { fail, type Result } from '../result';
 import { medianOf } from '../math/median';
 import { seededRng } from '../math/random';
 import { measureDisc } from './disc-measure';
 import { findDiscs, findingFactor } from './find-discs';
 import { reducedBy, type GrayImage, type Pixel } from './gray';
 import { alikeInSize, seenPieces, sizeOf, type Piece, type SeenPieces } from './loose-view';
-import { MOST_SIZE_SPREAD, sizeSpread } from './measure-loose';
-import { resultOf, withCommonRadii, type MeasuredFigure, type ScanFigure } from './measured-figure';
+import { piecesResult } from './measure-loose';
+import { resultOf, type MeasuredFigure, type ScanFigure } from './measured-figure';
 import type { DecodedDisc } from './page';
 import { coarseness, type ScanProblem, type ScanProgress, type ScanResult } from './scan-result';
 
@@ -86,16 +86,5 @@ export function* measurePieces(
   const coarse = coarseness(seen.pixelsPerMm);
   if (coarse) return fail(coarse);
   const measured = yield* measureEach(image, pieces, seen);
-  if (sizeSpread(measured) > MOST_SIZE_SPREAD) return fail({ kind: 'pieces-aslant' });
-  const behind = pieces.filter(({ disc }) => disc.code.isMirrored).length;
-  return ok({
-    kind: 'scan',
-    discs: withCommonRadii(measured).map(resultOf),
-    tiltRad: 0,
-    isMirrored: behind === pieces.length,
-    isMixed: behind > 0 && behind < pieces.length,
-    turnDeg: null,
-    cutShape: 'hole',
-    pixelsPerMm: seen.pixelsPerMm,
-  });
+  return piecesResult(pieces, measured, seen.pixelsPerMm);
 }

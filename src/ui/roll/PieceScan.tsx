@@ -9,15 +9,15 @@ import type { RollStrip } from '@/core/target/roll-strip';
 import { codeCycle } from '@/core/target/station-disc';
 import type { UnitSystem } from '@/core/units/length';
 import { DiscCloseUp } from '../scan/DiscCloseUp';
+import { DiscTable } from '../scan/DiscTable';
 import { ScanDrop } from '../scan/ScanDrop';
 import { ScanList } from '../scan/ScanList';
 import { ScanPicture } from '../scan/ScanPicture';
 import { shownJob } from '../scan/shown-job';
 import type { ShownDisc } from '../scan/scan-view';
 import { useScans, type ScanJob } from '../scan/use-scans';
-import { piecesLine, pieceDoubtWords, pieceFailureWords } from './piece-words';
+import { piecesLine, pieceDoubtWords, pieceFailureWords, pieceTodo } from './piece-words';
 import { PiecesFromForm } from './PiecesFromForm';
-import { PieceTable } from './PieceTable';
 import { StandInPieces } from './StandInPieces';
 import { UsePieces } from './UsePieces';
 
@@ -74,6 +74,9 @@ function shownOf(strip: RollStrip, { result, from }: Read): readonly (ShownDisc 
 const alongRoll = (discs: readonly ScannedDisc[]): readonly ScannedDisc[] =>
   discs.toSorted((a, b) => a.key.localeCompare(b.key, 'en', { numeric: true }));
 
+/** A station's wedges stand elsewhere: the eye did not read its disc. */
+const NO_EYE = { across: null, along: null };
+
 interface FoundProps {
   readonly view: PieceScanView;
   readonly reads: readonly Read[];
@@ -96,8 +99,10 @@ function Found({ view, reads, chosen, onChoose }: FoundProps) {
           {`${astray === 1 ? 'One disc belongs' : `${astray} discs belong`} to no station of this roll, which has ${strip.stations}: look at the first station that is typed.`}
         </p>
       )}
-      <PieceTable
-        {...{ discs, leftOut, chosen, system, onChoose }}
+      <DiscTable
+        label="Stations in these scans"
+        rows={discs.map((disc) => ({ disc, label: disc.key, eyeMm: NO_EYE, todo: pieceTodo(disc.state) }))}
+        {...{ place: 'station', cutShape: 'hole', leftOut, chosen, system, onChoose }}
         onLeaveOut={(key, isOut) => {
           setLeftOut(new Set(isOut ? [...leftOut, key] : [...leftOut].filter((k) => k !== key)));
         }}

@@ -2,14 +2,28 @@
 
 import { isMeasured } from '@/core/scan/disc-measure';
 import type { ScannedDisc } from '@/core/scan/combine-scans';
+import type { CutShape } from '@/core/target/coded-figure';
 import type { UnitSystem } from '@/core/units/length';
-import type { OwnDisc } from './scan-view';
 import { fineLength, SIDE_95 } from './scan-words';
 import { figureWord, stateWords } from './state-words';
 
+/** A disc of the table, and what it is called there. */
+export interface TableDisc {
+  readonly disc: ScannedDisc;
+  /** "3" of a sheet's spots, "12 left" of a roll's stations. */
+  readonly label: string;
+  /** What the eye read at the same place, mm; null where it did not, or must not be told. */
+  readonly eyeMm: { readonly across: number | null; readonly along: number | null };
+  /** What to do where it tells nothing. */
+  readonly todo: string;
+}
+
 interface Props {
-  readonly own: readonly OwnDisc[];
-  readonly discs: readonly ScannedDisc[];
+  readonly rows: readonly TableDisc[];
+  readonly label: string;
+  /** What its places are called. */
+  readonly place: 'spot' | 'station';
+  readonly cutShape: CutShape;
   readonly leftOut: ReadonlySet<string>;
   readonly chosen: string | null;
   readonly system: UnitSystem;
@@ -17,21 +31,41 @@ interface Props {
   readonly onLeaveOut: (key: string, isOut: boolean) => void;
 }
 
-interface RowProps extends Omit<Props, 'own' | 'discs' | 'leftOut' | 'chosen'> {
-  readonly own: OwnDisc;
-  readonly disc: ScannedDisc;
+interface RowProps extends Omit<Props, 'rows' | 'label' | 'leftOut' | 'chosen'> {
+  readonly row: TableDisc;
   readonly isOut: boolean;
   readonly isChosen: boolean;
-  readonly hasEye: boolean;
 }
 
-function Row({ own, disc, isOut, isChosen, hasEye, system, onChoose, onLeaveOut }: RowProps) {
+function Measured({ row: { disc, label, eyeMm }, isOut, place, system, onLeaveOut }: RowProps) {
   const doubt = Math.max(
     Math.hypot(disc.acrossSdMm, disc.acrossSharedMm),
     Math.hypot(disc.alongSdMm, disc.alongSharedMm),
   );
   const eye = (mm: number | null): string => (mm === null ? '' : ` (${fineLength(mm, system, true)})`);
-  const { name, todo } = stateWords(disc.state, own.figure.cutShape);
+  return (
+    <>
+      <td className="figures">{`${fineLength(disc.acrossMm, system, true)}${eye(eyeMm.across)}`}</td>
+      <td className="figures">{`${fineLength(disc.alongMm, system, true)}${eye(eyeMm.along)}`}</td>
+      <td className="figures">{fineLength(SIDE_95 * doubt, system)}</td>
+      <td>
+        <input
+          type="checkbox"
+          className="form-check-input"
+          checked={!isOut}
+          aria-label={`Count ${place} ${label}`}
+          onChange={(event) => {
+            onLeaveOut(disc.key, !event.target.checked);
+          }}
+        />
+      </td>
+    </>
+  );
+}
+
+function Row(props: RowProps) {
+  const { row, isOut, isChosen, cutShape, onChoose } = props;
+  const { disc, label, todo } = row;
   return (
     <tr className={[isChosen ? 'current' : '', isOut ? 'left-out' : ''].join(' ')}>
       <td>
@@ -40,30 +74,15 @@ function Row({ own, disc, isOut, isChosen, hasEye, system, onChoose, onLeaveOut 
           className="btn-plain"
           aria-pressed={isChosen}
           onClick={() => {
-            onChoose(own.key);
+            onChoose(disc.key);
           }}
         >
-          {own.spotNo}
+          {label}
         </button>
       </td>
-      <td>{name}</td>
+      <td>{stateWords(disc.state, cutShape).name}</td>
       {isMeasured(disc.state) ? (
-        <>
-          <td className="figures">{`${fineLength(disc.acrossMm, system, true)}${hasEye ? eye(own.eyeMm.across) : ''}`}</td>
-          <td className="figures">{`${fineLength(disc.alongMm, system, true)}${hasEye ? eye(own.eyeMm.along) : ''}`}</td>
-          <td className="figures">{fineLength(SIDE_95 * doubt, system)}</td>
-          <td>
-            <input
-              type="checkbox"
-              className="form-check-input"
-              checked={!isOut}
-              aria-label={`Count spot ${own.spotNo}`}
-              onChange={(event) => {
-                onLeaveOut(own.key, !event.target.checked);
-              }}
-            />
-          </td>
-        </>
+        <Measured {...props} />
       ) : (
         <td colSpan={4} className="quiet">
           {todo}
@@ -73,17 +92,16 @@ function Row({ own, disc, isOut, isChosen, hasEye, system, onChoose, onLeaveOut 
   );
 }
 
-/** The set's discs as all scans together tell them; any of them can be left out and put back. */
-export function DiscTable({ own, discs, leftOut, chosen, system, onChoose, onLeaveOut }: Props) {
-  const hasEye = own.some(({ eyeMm }) => eyeMm.across !== null || eyeMm.along !== null);
-  const unit = system === 'mm' ? 'mm' : 'in';
-  const word = figureWord(own[0]?.figure.cutShape);
+/** Discs as all scans together tell them; any of them can be left out and put back. */
+export function DiscTable({ rows, label, leftOut, chosen, ...rest }: Props) {
+  const hasEye = rows.some(({ eyeMm }) => eyeMm.across !== null || eyeMm.along !== null);
+  const unit = rest.system === 'mm' ? 'mm' : 'in';
   return (
-    <table className="plain scan-table" aria-label={`${word.slice(0, 1).toUpperCase()}${word.slice(1)}s of this cut`}>
+    <table className="plain scan-table" aria-label={label}>
       <thead>
         <tr>
-          <th>spot</th>
-          <th>{word}</th>
+          <th>{rest.place}</th>
+          <th>{figureWord(rest.cutShape)}</th>
           <th>{`across, ${unit}`}</th>
           <th>{`along, ${unit}`}</th>
           <th>{'\u00b1 95 %'}</th>
@@ -91,23 +109,17 @@ export function DiscTable({ own, discs, leftOut, chosen, system, onChoose, onLea
         </tr>
       </thead>
       <tbody>
-        {own.map((o) => {
-          const disc = discs.find((d) => d.key === o.key);
-          return (
-            disc && (
-              <Row
-                key={o.key}
-                own={o}
-                disc={disc}
-                isOut={leftOut.has(o.key)}
-                isChosen={chosen === o.key}
-                {...{ hasEye, system, onChoose, onLeaveOut }}
-              />
-            )
-          );
-        })}
+        {rows.map((row) => (
+          <Row
+            key={row.disc.key}
+            row={row}
+            isOut={leftOut.has(row.disc.key)}
+            isChosen={chosen === row.disc.key}
+            {...rest}
+          />
+        ))}
       </tbody>
-      {hasEye && <caption className="quiet">In brackets: what the eye read at the same spot.</caption>}
+      {hasEye && <caption className="quiet">In brackets: what the eye read at the same {rest.place}.</caption>}
     </table>
   );
 }

@@ -5,7 +5,7 @@ import { combineScans, type CombinedScans } from '@/core/scan/combine-scans';
 import type { ScanResult } from '@/core/scan/scan-result';
 import { firstAsked, keptPrintSize, lengthEnds } from './asked-length';
 import { DiscCloseUp } from './DiscCloseUp';
-import { DiscTable } from './DiscTable';
+import { DiscTable, type TableDisc } from './DiscTable';
 import { PrintSize } from './PrintSize';
 import { ScanDrop } from './ScanDrop';
 import { ScanList } from './ScanList';
@@ -14,6 +14,7 @@ import { ScanSteps } from './ScanSteps';
 import { shownDisc, type ScanView } from './scan-view';
 import { doubtWords, faceWords, failureWords, nothingCutWords, oddsWords, scanLine } from './scan-words';
 import { shownJob } from './shown-job';
+import { figureWord, stateWords } from './state-words';
 import { StandinScanner } from './StandinScanner';
 import { UseScans } from './UseScans';
 import { useScans, type ScanJob } from './use-scans';
@@ -29,22 +30,27 @@ interface ResultsProps {
   readonly onChoose: (key: string) => void;
 }
 
+/** The set's discs in their order, as the scans tell them. */
+const rowsOf = ({ discs: own, cutShape }: ScanView, { discs }: CombinedScans): readonly TableDisc[] =>
+  own.flatMap(({ key, spotNo, eyeMm }) => {
+    const disc = discs.find((d) => d.key === key);
+    return disc ? [{ disc, label: String(spotNo), eyeMm, todo: stateWords(disc.state, cutShape).todo }] : [];
+  });
+
 /** What the scans so far tell together, and what to do with it. */
 function Results({ view, jobs, combined, chosen, onChoose }: ResultsProps) {
   const nothingCut = nothingCutWords(combined.discs, new Set(view.discs.map((d) => d.key)), view.cutShape);
   const odds = oddsWords(combined, view.discs);
   const [leftOut, setLeftOut] = useState<ReadonlySet<string>>(new Set());
   const scans = resultsOf(jobs);
+  const word = figureWord(view.cutShape);
   const [asked, setAsked] = useState(() => firstAsked(lengthEnds(view)));
   return (
     <>
       <DiscTable
-        own={view.discs}
-        discs={combined.discs}
-        leftOut={leftOut}
-        chosen={chosen}
-        system={view.system}
-        onChoose={onChoose}
+        label={`${word.slice(0, 1).toUpperCase()}${word.slice(1)}s of this cut`}
+        rows={rowsOf(view, combined)}
+        {...{ place: 'spot', cutShape: view.cutShape, leftOut, chosen, system: view.system, onChoose }}
         onLeaveOut={(key, isOut) => {
           setLeftOut(new Set(isOut ? [...leftOut, key] : [...leftOut].filter((k) => k !== key)));
         }}

@@ -1,4 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
+import { wordShiftOf } from '@/core/target/sheet-definition';
 import sharp, { type Sharp } from 'sharp';
 import { expectAccessible, openSetup, startCheck, takeSettings } from './shop';
 
@@ -209,8 +210,11 @@ test('another check\u2019s sheet on the scanner is not taken for this one; a JPE
   await toScanner(page, 'Low Weir', 'Quick check');
   const href = (id: string): string => `/calibrations/${id}/scan-picture?sheet=1&turn=0&dpi=300&condition=clean`;
   const idOf = (): string => /calibrations\/([^/]+)/.exec(page.url())?.[1] ?? '';
-  const other = await (await page.request.get(href(idOf()))).body();
-  await toScanner(page, 'Low Weir', 'Quick check');
+  const otherId = idOf();
+  const other = await (await page.request.get(href(otherId))).body();
+  // One pair of checks in 84 has the same words: a sheet of such a one cannot be told from this one's.
+  do await toScanner(page, 'Low Weir', 'Quick check');
+  while (wordShiftOf(idOf()) === wordShiftOf(otherId));
   const own = await page.evaluate(async (from) => {
     const bitmap = await createImageBitmap(await (await fetch(from)).blob());
     const canvas = new OffscreenCanvas(bitmap.width, bitmap.height);

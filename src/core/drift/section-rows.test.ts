@@ -65,6 +65,11 @@ describe('sections of whole rows', () => {
         expect(judgeTyped(made.value, typedMm)).toBe('right');
         expect(typedMm).toBeGreaterThanOrEqual(rowsLengthMm(order, rowsPerSection) - 1e-3);
       }),
+      {
+        examples: [
+          [{ copies: 1486, itemWidthMm: 5, itemLengthMm: 5, gapMm: 6.666666697204469e-8, printableWidthMm: 500 }, 16],
+        ],
+      },
     );
   });
 

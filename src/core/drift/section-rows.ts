@@ -37,7 +37,7 @@ const WHOLE_MM = 1e-6;
 /** Lengths are typed in steps of so much where the rows leave room for it, mm. */
 const TYPED_STEPS_MM = [5, 1, 0.1] as const;
 
-const upTo = (mm: number, stepMm: number): number => Math.ceil(mm / stepMm - WHOLE_MM) * stepMm;
+const upTo = (mm: number, stepMm: number): number => Math.ceil((mm - WHOLE_MM) / stepMm) * stepMm;
 
 /** Copies side by side: the last one needs no gap after it. */
 export const copiesAcross = ({ itemWidthMm, gapMm, printableWidthMm }: CopyOrder): number =>
@@ -64,7 +64,7 @@ function typedLength(order: CopyOrder, rows: number): number {
   const oneMore = rowsLengthMm(order, rows + 1);
   for (const stepMm of TYPED_STEPS_MM)
     for (const length of [upTo(generous, stepMm), upTo(rowsLengthMm(order, rows), stepMm)])
-      if (length < oneMore - WHOLE_MM) return Number(length.toFixed(3));
+      if (length < oneMore - WHOLE_MM) return Number(length.toFixed(6));
   return rowsLengthMm(order, rows);
 }
 
@@ -97,7 +97,8 @@ export function sectionsWithin(order: CopyOrder, longestMm: number): Result<Sect
 export type TypedLength = 'breaks-a-row' | 'takes-one-more' | 'right';
 
 export function judgeTyped({ neededMm, oneMoreMm }: SectionRows, typedMm: number): TypedLength {
-  if (typedMm < neededMm - WHOLE_MM) return 'breaks-a-row';
+  // Twice: what was rounded down to a whole by as much is right.
+  if (typedMm < neededMm - 2 * WHOLE_MM) return 'breaks-a-row';
   return typedMm > oneMoreMm - WHOLE_MM ? 'takes-one-more' : 'right';
 }
 

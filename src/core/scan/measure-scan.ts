@@ -139,7 +139,10 @@ export function* measureScan(
   return asScan ?? fail({ kind: 'no-page', decoded });
 }
 
-/** The page of a flat scan; none when more than one of the sheet's words stands somewhere else than it says. */
+/**
+ * The page of a flat scan; none when more than one of the sheet's words stands somewhere else than it says, or more rings
+ * show words of other sheets than agree: some of another check's words are always this one's too.
+ */
 function flatPage({ image, figures }: ScanWork, decoded: readonly DecodedDisc[]): Page | null {
   const page = findPage(decoded, figures, image);
   if (!page) return null;
@@ -148,7 +151,8 @@ function flatPage({ image, figures }: ScanWork, decoded: readonly DecodedDisc[])
   const astray = decoded.filter(
     ({ code }) => own.has(code.codeNo) && !agreeing.has(code.codeNo) && code.isMirrored === page.isMirrored,
   );
-  return astray.length > MOST_OUT_OF_PLACE ? null : page;
+  const foreign = decoded.filter(({ code }) => !own.has(code.codeNo));
+  return astray.length > MOST_OUT_OF_PLACE || foreign.length > agreeing.size ? null : page;
 }
 
 function* measureFlat(work: ScanWork, page: Page): Generator<ScanProgress, Result<ScanResult, ScanProblem>> {

@@ -204,6 +204,15 @@ describe('pictures that are no scan of this sheet', () => {
     expect(measured(image, QUICK)).toMatchObject({ ok: false, error: { kind: 'no-page' } });
   });
 
+  it.each(process.env.JEST_LONG === '1' ? Array.from({ length: 83 }, (_, i) => i + 1) : [1, 39, 42, 45])(
+    'another check\u2019s sheet, its words %i on: some of them may be this one\u2019s too, at other places',
+    (shift) => {
+      const others = QUICK.map((f) => ({ ...f, codeNo: (f.codeNo + shift) % CODE_WORDS.length }));
+      const { image } = scanned(others, shift, { dotsPerInch: 150 });
+      expect(measured(image, QUICK)).toMatchObject({ ok: false, error: { kind: 'no-page' } });
+    },
+  );
+
   it('two of the same sheet in one picture', () => {
     const { discs } = scanned(QUICK, 3);
     const twice = [

@@ -241,6 +241,12 @@ export function defineSheet(choice: SheetChoice): SheetDefinition {
 /** From this generator on, every check has words of its own round its discs. */
 const OWN_WORDS_SINCE = 4;
 
+/** By how many words of the book a check's own are moved on. One pair of checks in 84 shares them. */
+export function wordShiftOf(key: string): number {
+  const count = CODE_WORDS.length;
+  return ((seedFrom(key, 'words') % count) + count) % count;
+}
+
 /**
  * The sheet with the words that one check's discs carry: the same places as every other check's, but all words moved on by
  * a number of the check's own, so that a scan of another check's sheet is known for what it is.
@@ -249,7 +255,7 @@ const OWN_WORDS_SINCE = 4;
 export function withOwnWords(definition: SheetDefinition, key: string): SheetDefinition {
   if (definition.generatorVersion < OWN_WORDS_SINCE) return definition;
   const count = CODE_WORDS.length;
-  const shift = ((seedFrom(key, 'words') % count) + count) % count;
+  const shift = wordShiftOf(key);
   const moved = (codeNo: number): number => (codeNo + shift) % count;
   return {
     ...definition,

@@ -7,6 +7,8 @@ import {
   type RollProblem,
 } from '@/core/drift/roll-drift';
 import { driftBand } from '@/core/drift/drift-band';
+import { noiseInterval } from '@/core/drift/noise-interval';
+import { LEAST_REWINDS, rewindScatter } from '@/core/drift/rewind-scatter';
 import type { Result } from '@/core/result';
 import { slotName } from '@/core/target/roll-strip';
 import type { Axis } from '@/core/target/wedge';
@@ -98,8 +100,41 @@ function slipRow(name: string, { slip }: DirectionDrift, lengthMm: number, syste
   };
 }
 
+/** Two standard deviations, near enough, either way. */
+const SIDE_95 = 1.96;
+
+function noiseRow(name: string, { noiseMm, belief }: DirectionDrift, system: UnitSystem): PartRow {
+  const { lowMm, highMm } = noiseInterval(belief);
+  return {
+    name,
+    value: `${formatFixed(noiseMm, 3)} mm`,
+    interval: `${formatFixed(lowMm, 3)} to ${formatFixed(highMm, 3)} mm`,
+    farEnd: `${formatLength(SIDE_95 * noiseMm, system)} either way`,
+    words: 'one reading\u2019s own scatter: the eye, the edge of ink and cut; the same all along',
+  };
+}
+
+/** What an origin scatters by from rewind to rewind, where it was measured for the sections. */
+function rewindRow(shiftsMm: readonly number[], system: UnitSystem): PartRow {
+  const told = rewindScatter(shiftsMm);
+  const name = 'Rewind shift';
+  if (!told.ok)
+    return {
+      ...{ name, value: 'not told', interval: '', farEnd: '' },
+      words: `one strip cannot tell it: rewind ${LEAST_REWINDS} times or more, under Sections`,
+    };
+  const { sdMm, sdUpperMm, nextSdMm } = told.value;
+  return {
+    name,
+    value: `${formatFixed(sdMm, 3)} mm`,
+    interval: `below ${formatFixed(sdUpperMm, 3)} mm`,
+    farEnd: `${formatLength(SIDE_95 * nextSdMm, system)} either way`,
+    words: 'a shift of its own after every rewind, the same all along until the next: marks take it out',
+  };
+}
+
 /** Every part of the drift, what it is worth at the far end of what was read, and what it is. */
-export function partRows(drift: RollDrift, system: UnitSystem): readonly PartRow[] {
+export function partRows(drift: RollDrift, rewindShiftsMm: readonly number[], system: UnitSystem): readonly PartRow[] {
   const { along, across, walkMm, lengthMm } = drift;
   const mm = (value: number): string => formatLength(value, system, true);
   const orders: readonly PartOrder[] = [
@@ -136,12 +171,11 @@ export function partRows(drift: RollDrift, system: UnitSystem): readonly PartRow
     ...orders.map((order) => rowOf(order, system)),
     slipRow('Slip along', along, lengthMm, system),
     slipRow('Slip across', across, lengthMm, system),
+    rewindRow(rewindShiftsMm, system),
+    noiseRow('Noise along', along, system),
+    noiseRow('Noise across', across, system),
   ];
 }
-
-/** One reading's own scatter, each way. */
-export const noiseWords = ({ along, across }: RollDrift): string =>
-  `One reading scatters by ${formatFixed(along.noiseMm, 3)} mm along and ${formatFixed(across.noiseMm, 3)} mm across.`;
 
 /** What a ruled length says of the print itself, and so of printer and cutter apart. */
 export function stretchWords({ roll }: RollRecord, drift: RollDrift): string | null {

@@ -122,7 +122,12 @@ describe('a roll strip', () => {
     expect(told.value.along.perMetreMm.value).toBeGreaterThan(1.35);
     expect(told.value.along.perMetreMm.value).toBeLessThan(1.75);
     expect(headlineOf(record, told.value, 'mm')).toMatch(/^May be out by \d.* along at 4\.9 m$/);
-    expect(partRows(told.value, 'mm').map((r) => r.name)).toContain('Bow across');
+    const rows = partRows(told.value, [0.1, 0.12, 0.11, 0.13], 'mm');
+    expect(rows.map((r) => r.name)).toContain('Bow across');
+    // SD of four shifts by hand: 0.0129; every part has its interval and what it is worth at the far end.
+    expect(rows.find((r) => r.name === 'Rewind shift')).toMatchObject({ value: '0.013 mm' });
+    expect(rows.filter((r) => r.interval === '' || r.farEnd === '')).toEqual([]);
+    expect(partRows(told.value, [], 'mm').find((r) => r.name === 'Rewind shift')).toMatchObject({ value: 'not told' });
     const view = await keyView(test.database, record, told.value, 'mm');
     const [setting] = view.settings;
     if (!setting) throw new Error('there is a setting for the length');

@@ -1,13 +1,6 @@
 import Link from 'next/link';
 import { formatFixed, formatLength } from '@/core/units/length';
-import {
-  chartsOf,
-  driftOf,
-  noiseWords,
-  partRows,
-  rollProblemWords,
-  stretchWords,
-} from '@/server/services/roll-drift-view';
+import { chartsOf, driftOf, partRows, rollProblemWords, stretchWords } from '@/server/services/roll-drift-view';
 import { headlineOf } from '@/server/services/roll-words';
 import { DriftChart } from '@/ui/roll/DriftChart';
 import { RuledLengthForm } from '@/ui/roll/RollButtons';
@@ -52,7 +45,7 @@ export function DriftPage({ record, system, nav }: RollProps) {
             </tr>
           </thead>
           <tbody>
-            {partRows(drift, system).map((row) => (
+            {partRows(drift, record.work?.rewindShiftsMm ?? [], system).map((row) => (
               <tr key={row.name}>
                 <th scope="row">{row.name}</th>
                 <td className="figures">{row.value}</td>
@@ -64,7 +57,6 @@ export function DriftPage({ record, system, nav }: RollProps) {
           </tbody>
         </table>
       </div>
-      <p className="quiet">{noiseWords(drift)}</p>
       <section className="mt-3" aria-label="Print and cutter apart">
         <h2>Is it the print or the cutter?</h2>
         <p>

@@ -16,6 +16,6 @@ const config = await createConfig({
     '^d3$': '<rootDir>/node_modules/d3/dist/d3.js',
   },
 })();
-config.transformIgnorePatterns = ['/node_modules/(?!(@stdlib|d3|d3-[^/]+|svg-pathdata|geotiff|quick-lru|xml-utils|web-worker|@petamoriken|zstddec|lerc|pako)/)', '^.+\\.module\\.(css|sass|scss)$'];
+config.transformIgnorePatterns = ['/node_modules/(?!(@stdlib|clipper2-ts|@noble|d3|d3-[^/]+|svg-pathdata|geotiff|quick-lru|xml-utils|web-worker|@petamoriken|zstddec|lerc|pako)/)', '^.+\\.module\\.(css|sass|scss)$'];
 
 export default config;

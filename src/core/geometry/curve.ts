@@ -16,11 +16,14 @@ function pointOn<F extends Frame>(controls: readonly Point<F>[], t: number): Poi
 }
 
 /**
- * Chords of a Bezier curve, its start left out: enough that none lies farther than 0.01 mm from the curve.
+ * Chords of a Bezier curve, its start left out: enough that none lies farther from the curve than is told.
  * The count follows from the second difference of the controls: error <= |second difference| n(n-1)/8 / chords^2.
- * @param controls start, one or two controls, end. Source: Wang 1984 flatness bound, from memory.
+ * @param controls start, one or two controls, end. @param flatnessMm largest distance, 0.01 mm where none is told. Source: Wang 1984 flatness bound, from memory.
  */
-export function chordsOf<F extends Frame>(controls: readonly Point<F>[]): readonly Point<F>[] {
+export function chordsOf<F extends Frame>(
+  controls: readonly Point<F>[],
+  flatnessMm = FLATNESS_MM,
+): readonly Point<F>[] {
   const degree = controls.length - 1;
   const bends = controls
     .slice(2)
@@ -28,7 +31,7 @@ export function chordsOf<F extends Frame>(controls: readonly Point<F>[]): readon
       Math.hypot(p.x - 2 * controls[i + 1]!.x + controls[i]!.x, p.y - 2 * controls[i + 1]!.y + controls[i]!.y),
     );
   const bound = (degree * (degree - 1) * Math.max(0, ...bends)) / 8;
-  const count = Math.max(1, Math.ceil(Math.sqrt(bound / FLATNESS_MM)));
+  const count = Math.max(1, Math.ceil(Math.sqrt(bound / flatnessMm)));
   const inner = Array.from({ length: count - 1 }, (_, i) => pointOn(controls, (i + 1) / count));
   return [...inner, controls[degree]!];
 }

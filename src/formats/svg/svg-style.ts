@@ -4,8 +4,8 @@ import { fail, ok, type Result } from '@/core/result';
 import { problem, type FileProblem } from '../cut-file/cut-file';
 import type { SvgElement, SvgTree } from './svg-elements';
 
-/** Properties that matter here. */
-const PROPERTIES = new Set(['stroke', 'fill', 'transform', 'clip-path', 'mask']);
+/** Properties that matter to where lines are and which they are. */
+const LINE_PROPERTIES: ReadonlySet<string> = new Set(['stroke', 'fill', 'transform', 'clip-path', 'mask']);
 
 interface StyleRule {
   readonly type: string | null;
@@ -16,15 +16,17 @@ interface StyleRule {
 }
 
 export interface StyleSheet {
+  /** What was looked for. */
+  readonly properties: ReadonlySet<string>;
   readonly rules: readonly StyleRule[];
   /** Selectors of rules that set a colour and are not plain enough to be read. */
   readonly notUnderstood: readonly string[];
 }
 
-function valuesOf(rule: Rule): Record<string, string> {
+function valuesOf(rule: Rule, properties: ReadonlySet<string>): Record<string, string> {
   const values: Record<string, string> = {};
   walk(rule.block, (node: CssNode) => {
-    if (node.type === 'Declaration' && PROPERTIES.has(node.property)) values[node.property] = generate(node.value);
+    if (node.type === 'Declaration' && properties.has(node.property)) values[node.property] = generate(node.value);
   });
   return values;
 }
@@ -49,7 +51,10 @@ const MOST_RULES = 2000;
 const MOST_STYLE_CHARACTERS = 1_000_000;
 
 /** Rules of a drawing's own style sheets, as far as they set what matters. */
-export function readStyles(sheets: readonly string[]): Result<StyleSheet, FileProblem> {
+export function readStyles(
+  sheets: readonly string[],
+  properties: ReadonlySet<string> = LINE_PROPERTIES,
+): Result<StyleSheet, FileProblem> {
   if (sheets.reduce((sum, s) => sum + s.length, 0) > MOST_STYLE_CHARACTERS)
     return fail(problem('too-large', 'style', 'Its style sheets are larger than a megabyte.'));
   const rules: StyleRule[] = [];
@@ -57,7 +62,7 @@ export function readStyles(sheets: readonly string[]): Result<StyleSheet, FilePr
   for (const sheet of sheets) {
     walk(parse(sheet, { onParseError: () => undefined }), (node: CssNode) => {
       if (node.type !== 'Rule') return;
-      const values = valuesOf(node);
+      const values = valuesOf(node, properties);
       if (Object.keys(values).length === 0 || node.prelude.type !== 'SelectorList') return;
       for (const selector of node.prelude.children.toArray()) {
         const simple = simpleSelector(selector);
@@ -68,16 +73,16 @@ export function readStyles(sheets: readonly string[]): Result<StyleSheet, FilePr
   }
   if (rules.length > MOST_RULES)
     return fail(problem('too-large', 'style', `Its style sheets hold more than ${MOST_RULES} rules for lines.`));
-  return ok({ rules, notUnderstood });
+  return ok({ properties, rules, notUnderstood });
 }
 
 /** Declarations of a style attribute. */
-function inlineValues(style: string): Readonly<Record<string, string>> {
+function inlineValues(style: string, properties: ReadonlySet<string>): Readonly<Record<string, string>> {
   const values: Record<string, string> = {};
   for (const declaration of style.split(';')) {
     const colon = declaration.indexOf(':');
     const property = declaration.slice(0, Math.max(0, colon)).trim();
-    if (PROPERTIES.has(property))
+    if (properties.has(property))
       values[property] = declaration
         .slice(colon + 1)
         .replace('!important', '')
@@ -97,7 +102,7 @@ function matches(rule: StyleRule, element: SvgElement): boolean {
 /** Value of a property set on the element itself: style attribute, then style sheets by weight, then the attribute. */
 export function ownValue(sheet: StyleSheet, element: SvgElement, property: string): string | undefined {
   const { style } = element.attributes;
-  const inline = style === undefined ? undefined : inlineValues(style)[property];
+  const inline = style === undefined ? undefined : inlineValues(style, sheet.properties)[property];
   if (inline !== undefined) return inline;
   let best: StyleRule | undefined;
   for (const rule of sheet.rules) {

@@ -1,15 +1,21 @@
-import type { Point } from '@/core/geometry/affine';
+import type { Frame, Point } from '@/core/geometry/affine';
 import { chordsOf } from '@/core/geometry/curve';
 import type { PathCommand } from './vector-drawing';
 
-export interface FlatPath {
-  readonly points: readonly Point<'file'>[];
+export interface FlatPath<F extends Frame = 'file'> {
+  readonly points: readonly Point<F>[];
   readonly isClosed: boolean;
 }
 
-/** Sub-paths of a path as straight pieces; curves by chords within 0.01 mm. Throws on a path that begins without a start. */
-export function flatten(commands: readonly PathCommand[]): readonly FlatPath[] {
-  const paths: { points: Point<'file'>[]; isClosed: boolean }[] = [];
+/**
+ * Sub-paths of a path as straight pieces; curves by chords within 0.01 mm where nothing finer is asked for. Throws on a path
+ * that begins without a start.
+ */
+export function flatten<F extends Frame = 'file'>(
+  commands: readonly PathCommand<F>[],
+  flatnessMm?: number,
+): readonly FlatPath<F>[] {
+  const paths: { points: Point<F>[]; isClosed: boolean }[] = [];
   for (const { op, points } of commands) {
     if (op === 'M') {
       paths.push({ points: [...points], isClosed: false });
@@ -20,7 +26,7 @@ export function flatten(commands: readonly PathCommand[]): readonly FlatPath[] {
     if (!path || !here) throw new Error('a path begins without a start');
     if (op === 'Z') path.isClosed = true;
     else if (op === 'L') path.points.push(...points);
-    else path.points.push(...chordsOf([here, ...points]));
+    else path.points.push(...chordsOf([here, ...points], flatnessMm));
   }
   return paths;
 }

@@ -70,6 +70,14 @@ export function offsetOf<F extends Frame>(rings: readonly Ring<F>[], distanceMm:
   return toMm<F>(grown);
 }
 
+/** What a line of some width covers. Round ends and corners. */
+export function strokeArea<F extends Frame>(points: Ring<F>, isClosed: boolean, widthMm: number): readonly Ring<F>[] {
+  const end = isClosed ? EndType.Joined : EndType.Round;
+  return toMm<F>(
+    Clipper.inflatePaths(toUnits([points]), (widthMm / 2) * UNITS_PER_MM, JoinType.Round, end, 2, ARC_UNITS),
+  );
+}
+
 /** Thinner than this a part neither lifts nor holds. Common practice, no published source. */
 export const SLIVER_MM = 0.5;
 

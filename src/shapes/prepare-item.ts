@@ -1,0 +1,268 @@
+import { apply, then, type Affine, type Point } from '@/core/geometry/affine';
+import { closedPoints, lineBox, type CutLine } from '@/core/artwork/cut-line';
+import {
+  doubledLines,
+  letteringAmong,
+  linesOffArt,
+  originalsUnderOffsets,
+  specks,
+  WIDEST_OFFSET_MM,
+} from '@/core/artwork/line-checks';
+import { effectiveDpi, LEAST_DPI, STRETCH_SHARE, stretchOf } from '@/core/artwork/picture-checks';
+import { edgeOffsetMm, type ItemArt } from '@/core/layout/job-draft';
+import type { Box } from '@/core/target/block';
+import { flatten } from '@/formats/flatten';
+import type { ArtShape, Artwork } from '@/formats/svg/read-artwork';
+import { mapCommands, polyline, type PathCommand } from '@/formats/vector-drawing';
+import { lostParts, offsetOf, ringArea, ringsBox, sliversOf, strokeArea, unionOf, type Ring } from './outline';
+import { measureOwnEdge } from './own-edge';
+import {
+  mirrorIn,
+  plainCut,
+  type ItemFinding,
+  type PreparedItem,
+  type PrepareRequest,
+  type PrintShape,
+} from './prepared-item';
+
+type Drawing = Extract<ItemArt, { kind: 'drawing' }>;
+type Picture = Extract<ItemArt, { kind: 'picture' }>;
+
+/** Curves of outlines that are offset come within this of their chords: less than an offset may err. */
+const FLATNESS_MM = 0.002;
+/** A hole of a drawing's outline smaller than this is a gap of the art, not a hole that is wanted. */
+const LEAST_HOLE_MM2 = 1;
+
+const isCut = (art: Drawing, { colour, layer }: { readonly colour: string; readonly layer: string }): boolean =>
+  art.cutNames.includes(art.cutBy === 'colour' ? colour : layer);
+
+const uniquely = (words: readonly string[]): readonly string[] => [...new Set(words)];
+
+/** What a shape's ink covers. */
+function inkOf(shape: Pick<ArtShape, 'commands' | 'fill' | 'isEvenOdd' | 'stroke'>): readonly Ring[] {
+  const paths = flatten(shape.commands, FLATNESS_MM);
+  const filled = shape.fill
+    ? unionOf(
+        paths.map((p) => p.points),
+        shape.isEvenOdd ? 'evenodd' : 'nonzero',
+      )
+    : [];
+  const { stroke } = shape;
+  const lined = stroke ? paths.flatMap((p) => strokeArea(p.points, p.isClosed, stroke.widthMm)) : [];
+  return [...filled, ...lined];
+}
+
+const linesOf = (shapes: readonly ArtShape[]): readonly CutLine[] =>
+  shapes.flatMap((shape) =>
+    flatten(shape.commands, FLATNESS_MM)
+      .filter((path) => path.points.length > 1)
+      .map((path) => ({
+        points: withoutRepeat(path.points, path.isClosed),
+        isClosed: path.isClosed,
+        place: shape.place,
+      })),
+  );
+
+/** Many programs end a closed path where it began and close it as well. */
+function withoutRepeat(points: readonly Point<'page'>[], isClosed: boolean): readonly Point<'page'>[] {
+  const [first] = points;
+  const last = points.at(-1);
+  const isRepeated = isClosed && points.length > 2 && first && last && first.x === last.x && first.y === last.y;
+  return isRepeated ? points.slice(0, -1) : points;
+}
+
+/** A shape moved, its line width scaled with it where both sides are scaled alike, else by their mean. */
+function movedShape(shape: ArtShape, map: Affine<'page', 'page'>): PrintShape {
+  const scale = Math.sqrt(Math.abs(map.xx * map.yy - map.xy * map.yx));
+  return {
+    commands: mapCommands(map, shape.commands),
+    fill: shape.fill,
+    isEvenOdd: shape.isEvenOdd,
+    stroke: shape.stroke && { colour: shape.stroke.colour, widthMm: shape.stroke.widthMm * scale },
+  };
+}
+
+/** The line round a drawing's art, at the offset; holes as they were asked for. */
+function outlineCut(ink: readonly Ring[], art: Drawing, offsetMm: number) {
+  const whole = unionOf(ink);
+  const wanted = art.keepsHoles
+    ? whole.filter((ring) => ringArea(ring) > 0 || -ringArea(ring) >= LEAST_HOLE_MM2)
+    : whole.filter((ring) => ringArea(ring) > 0);
+  const rings = unionOf(offsetOf(wanted, offsetMm));
+  const findings: ItemFinding[] = [
+    ...sliversOf(rings).map(({ box, areaMm2 }): ItemFinding => ({ of: 'sliver', box, amount: areaMm2 })),
+    ...lostParts(wanted, offsetMm).map((box): ItemFinding => ({ of: 'lost', box })),
+  ];
+  return { commands: rings.map((ring) => polyline([...ring, ...ring.slice(0, 1)])), findings };
+}
+
+const moveBox = (box: Box, by: Point<'page'>): Box => ({ ...box, left: box.left + by.x, bottom: box.bottom + by.y });
+
+/** Findings that stand at a place, moved with the cell's corner. */
+const moveFinding = (finding: ItemFinding, by: Point<'page'>): ItemFinding =>
+  'box' in finding ? { ...finding, box: moveBox(finding.box, by) } : finding;
+
+function lineFindings(lines: readonly CutLine[], artBoxes: readonly Box[]): readonly ItemFinding[] {
+  const found = [
+    ...doubledLines(lines),
+    ...originalsUnderOffsets(lines),
+    ...linesOffArt(lines, artBoxes, WIDEST_OFFSET_MM),
+    ...specks(lines),
+    ...letteringAmong(lines),
+  ];
+  const thin = lines
+    .filter((line) => line.isClosed)
+    .flatMap((line) => sliversOf(unionOf([line.points])))
+    .map(({ box, areaMm2 }): ItemFinding => ({ of: 'sliver', box, amount: areaMm2 }));
+  return [...found.map((f): ItemFinding => ({ of: 'lines', ...f })), ...thin];
+}
+
+/** What a drawing holds besides plain shapes, and text that is to be cut or printed. */
+function contentFindings(artwork: Artwork, art: Drawing, printed: readonly ArtShape[]): readonly ItemFinding[] {
+  const cutText = artwork.texts.filter((t) => isCut(art, t)).map((t) => t.place);
+  const artText = artwork.texts.filter((t) => !isCut(art, t)).map((t) => t.place);
+  const hard = printed.filter((s) => s.beyond.length > 0);
+  const names = uniquely([...hard.flatMap((s) => s.beyond), ...artwork.others.map((o) => o.name)]);
+  const places = uniquely([...hard.map((s) => s.place), ...artwork.others.map((o) => o.place)]).slice(0, 5);
+  return [
+    ...(cutText.length > 0 ? [{ of: 'text-cut' as const, places: cutText }] : []),
+    ...(artText.length > 0 ? [{ of: 'text-art' as const, places: artText }] : []),
+    ...(names.length > 0 ? [{ of: 'beyond' as const, names, places }] : []),
+  ];
+}
+
+/** A cell that holds art and cut, and the move that puts its corner at the origin. */
+function cellOf(artBox: Box, cutBox: Box | null) {
+  const boxes = cutBox ? [artBox, cutBox] : [artBox];
+  const left = Math.min(...boxes.map((b) => b.left));
+  const bottom = Math.min(...boxes.map((b) => b.bottom));
+  const widthMm = Math.max(...boxes.map((b) => b.left + b.width)) - left;
+  const lengthMm = Math.max(...boxes.map((b) => b.bottom + b.height)) - bottom;
+  return { cell: { widthMm, lengthMm }, by: { x: -left, y: -bottom } };
+}
+
+/** Natural size of a drawing's art: the box of its ink, or of its lines where it has none. */
+export function naturalBox(artwork: Artwork, art: Drawing): Box | null {
+  const printed = artwork.shapes.filter((s) => !isCut(art, s));
+  const ink = printed.flatMap(inkOf);
+  return ringsBox(ink.length > 0 ? ink : linesOf(artwork.shapes).map((l) => l.points));
+}
+
+function prepareDrawing(request: PrepareRequest, artwork: Artwork, art: Drawing): PreparedItem {
+  const { item, edge } = request;
+  const own = naturalBox(artwork, art) ?? { left: 0, bottom: 0, width: item.widthMm, height: item.lengthMm };
+  const toItem: Affine<'page', 'page'> = {
+    xx: item.widthMm / own.width,
+    xy: 0,
+    yx: 0,
+    yy: item.lengthMm / own.height,
+    tx: (-own.left * item.widthMm) / own.width,
+    ty: (-own.bottom * item.lengthMm) / own.height,
+  };
+  const moved = (shape: ArtShape): ArtShape => ({ ...shape, ...movedShape(shape, toItem) });
+  const printed = artwork.shapes.filter((s) => !isCut(art, s)).map(moved);
+  const lines = linesOf(artwork.shapes.filter((s) => isCut(art, s)).map(moved));
+  const ink = unionOf(printed.flatMap(inkOf));
+  const artBox: Box = { left: 0, bottom: 0, width: item.widthMm, height: item.lengthMm };
+  const isOwn = art.cutFrom === 'lines';
+  const drawn = isOwn
+    ? {
+        commands: lines.map((line) => polyline(closedPoints(line))),
+        findings: lineFindings(lines, printedBoxes(printed)),
+      }
+    : outlineCut(ink, art, edgeOffsetMm(edge));
+  const cutBox =
+    drawn.commands.length > 0 ? lineBox({ points: drawn.commands.flatMap((c) => c.flatMap((p) => p.points)) }) : null;
+  const { cell, by } = cellOf(artBox, cutBox);
+  const place = { xx: 1, xy: 0, yx: 0, yy: 1, tx: by.x, ty: by.y } as Affine<'page', 'page'>;
+  const share = stretchOf({ width: own.width, height: own.height }, { width: item.widthMm, height: item.lengthMm });
+  return {
+    id: item.id,
+    cell,
+    artBox: moveBox(artBox, by),
+    cuts: drawn.commands.map((c) => mapCommands(place, c)),
+    shapes: printed.map((s) => movedShape(s, place)),
+    isRound: true,
+    ownEdgeMm: isOwn ? measureOwnEdge(lines, ink) : null,
+    findings: [
+      ...contentFindings(artwork, art, printed),
+      ...drawn.findings.map((f) => moveFinding(f, by)),
+      ...(drawn.commands.length === 0 ? [{ of: 'no-cut' as const }] : []),
+      ...(printed.length === 0 ? [{ of: 'no-art' as const }] : []),
+      ...(Math.abs(share) > STRETCH_SHARE ? [{ of: 'stretched' as const, share }] : []),
+    ],
+  };
+}
+
+const printedBoxes = (shapes: readonly ArtShape[]): readonly Box[] =>
+  shapes.flatMap((s) => ringsBox(flatten(s.commands).map((p) => p.points)) ?? []);
+
+function pictureFindings({ widthPx, heightPx }: Picture, widthMm: number, heightMm: number): readonly ItemFinding[] {
+  const dpi = effectiveDpi({ widthPx, heightPx }, widthMm, heightMm);
+  const least = Math.min(dpi.across, dpi.along);
+  const share = stretchOf({ width: widthPx, height: heightPx }, { width: widthMm, height: heightMm });
+  return [
+    ...(least < LEAST_DPI ? [{ of: 'soft' as const, dpi: least }] : []),
+    ...(Math.abs(share) > STRETCH_SHARE ? [{ of: 'stretched' as const, share }] : []),
+  ];
+}
+
+function prepareBox(request: PrepareRequest, art: Exclude<ItemArt, { kind: 'drawing' }>): PreparedItem {
+  const { item, edge } = request;
+  const { cell, artBox, cuts } = plainCut(item, art.shape, art.cornerMm, edge);
+  return {
+    id: item.id,
+    cell,
+    artBox,
+    cuts,
+    shapes: [],
+    isRound: art.shape === 'ellipse',
+    ownEdgeMm: null,
+    findings: [
+      ...(art.kind === 'picture' ? pictureFindings(art, item.widthMm, item.lengthMm) : [{ of: 'no-art' as const }]),
+      ...(cuts.length === 0 ? [{ of: 'no-cut' as const }] : []),
+    ],
+  };
+}
+
+/** Everything turned over left to right inside its cell: work that is printed to be seen through its film. */
+function mirrored(prepared: PreparedItem): PreparedItem {
+  const map = mirrorIn(prepared.cell.widthMm);
+  const over = (box: Box): Box => ({ ...box, left: prepared.cell.widthMm - box.left - box.width });
+  return {
+    ...prepared,
+    artBox: over(prepared.artBox),
+    cuts: prepared.cuts.map((c) => mapCommands(map, c)),
+    shapes: prepared.shapes.map((s) => ({ ...s, commands: mapCommands(map, s.commands) })),
+    findings: prepared.findings.map((f) => ('box' in f ? { ...f, box: over(f.box) } : f)),
+  };
+}
+
+/** An item's cell, art and cut lines, with what is to be said about them. A drawing needs its artwork. */
+export function prepareItem(request: PrepareRequest): PreparedItem {
+  const { item, artwork, isMirrored } = request;
+  const { art } = item;
+  const prepared =
+    art.kind === 'drawing' && artwork
+      ? prepareDrawing(request, artwork, art)
+      : prepareBox(request, art.kind === 'drawing' ? { kind: 'plain', shape: 'rectangle', cornerMm: 0 } : art);
+  return isMirrored ? mirrored(prepared) : prepared;
+}
+
+/** From a cell to its place on the page, upright or a quarter turned, counter-clockwise. */
+export function cellToPage(box: Box, turnDeg: 0 | 90): Affine<'page', 'page'> {
+  const place = { xx: 1, xy: 0, yx: 0, yy: 1, tx: box.left, ty: box.bottom };
+  if (turnDeg === 0) return place;
+  // Turned about its corner the cell lies to the left of it: it is as wide as it was high.
+  return then({ xx: 0, xy: -1, yx: 1, yy: 0, tx: box.width, ty: 0 }, place);
+}
+
+export const placedCommands = (
+  commands: readonly PathCommand<'page'>[],
+  box: Box,
+  turnDeg: 0 | 90,
+): readonly PathCommand<'page'>[] => mapCommands(cellToPage(box, turnDeg), commands);
+
+/** A place of a cell on the page. */
+export const placedPoint = (p: Point<'page'>, box: Box, turnDeg: 0 | 90): Point<'page'> =>
+  apply(cellToPage(box, turnDeg), p);

@@ -7,9 +7,11 @@ import {
   ComputeSettings,
   ComputeSurvey,
 } from '@/contracts/compute';
+import { ComputeLayout } from '@/contracts/jobs';
 import type { Result } from '@/core/result';
 import { computeBorder, computeFit, computeVerdict } from './appraisal';
 import { computeCorrectedFile, computeSurvey } from './cut-file';
+import { computeLayout } from './layout';
 import { computeRoll } from './roll';
 import { computeSettings } from './settings';
 
@@ -62,6 +64,11 @@ export const COMPUTATIONS = {
   border: computation('The border or bleed that hides the error of a share of jobs', ComputeBorder, computeBorder),
   settings: computation('Which values to key in for an error map', ComputeSettings, computeSettings),
   roll: computation('Stations along a roll to drift, sections and rows', ComputeRoll, computeRoll),
+  layout: computation(
+    'Items on pages or pieces of a roll: most copies, what is left over, cut lines',
+    ComputeLayout,
+    computeLayout,
+  ),
   drawing: computation('Colours, pens and layers of a cut file', ComputeSurvey, computeSurvey),
   'corrected-file': computation('A cut file with its cut lines moved', ComputeCorrectedFile, computeCorrectedFile),
 } as const satisfies Readonly<Record<string, Computation>>;

@@ -83,8 +83,14 @@ export const CutterFields = z
     hpglOutlineFirst: z.boolean(),
     spareFrontMm: Mm,
     spareRearMm: Mm,
+    rollerWidthMm: Mm.refine((mm) => mm > 0, 'more than 0').nullable(),
+    rollerFromEdgeMm: Mm.nullable(),
     knifeFromPenAcrossMm: Shift.nullable(),
     knifeFromPenAlongMm: Shift.nullable(),
+  })
+  .refine((c) => (c.rollerWidthMm === null) === (c.rollerFromEdgeMm === null), {
+    path: ['rollerFromEdgeMm'],
+    message: 'both lengths of the rollers, or neither',
   })
   .refine((c) => (c.knifeFromPenAcrossMm === null) === (c.knifeFromPenAlongMm === null), {
     path: ['knifeFromPenAlongMm'],

@@ -10,7 +10,18 @@ export interface PathCommand<F extends Frame = 'file'> {
 export interface VectorPath<F extends Frame = 'file'> {
   readonly commands: readonly PathCommand<F>[];
   /** A filled path has no stroke; a stroked one has no fill. */
-  readonly paint: { readonly kind: 'fill' } | { readonly kind: 'stroke'; readonly widthMm: number };
+  readonly paint:
+    { readonly kind: 'fill'; readonly isEvenOdd?: boolean } | { readonly kind: 'stroke'; readonly widthMm: number };
+  /** #rrggbb; the layer's own where none is told. */
+  readonly colour?: string;
+}
+
+/** A picture in a drawing. */
+export interface VectorImage {
+  readonly format: 'png' | 'jpeg';
+  readonly content: Uint8Array;
+  /** From the picture's unit square, (0, 0) its lower left and (1, 1) its upper right corner, to the drawing. */
+  readonly place: Affine<'picture', 'file'>;
 }
 
 export interface VectorLayer {
@@ -19,6 +30,8 @@ export interface VectorLayer {
   readonly colour: string;
   /** Name of the spot ink by which printing software knows these lines; PDF only. */
   readonly spotInk?: string;
+  /** Pictures lie under the layer's paths. */
+  readonly images?: readonly VectorImage[];
   readonly paths: readonly VectorPath[];
 }
 

@@ -2,7 +2,7 @@ import type { ItemArt, JobEdge, JobItem } from '@/core/layout/job-draft';
 import { flatten } from '@/formats/flatten';
 import { readArtwork } from '@/formats/svg/read-artwork';
 import { areaOf, ringsBox } from './outline';
-import { cellToPage, placedPoint, prepareItem } from './prepare-item';
+import { prepareItem } from './prepare-item';
 import type { PreparedItem } from './prepared-item';
 
 const svg = (inside: string): string =>
@@ -169,17 +169,8 @@ describe('boxes and pictures', () => {
   });
 });
 
-describe('on the page', () => {
-  const box = { left: 100, bottom: 50, width: 30, height: 60 };
-  it('a quarter turn keeps the cell in its place', () => {
-    // A cell of 60 x 30, turned, stands in a box of 30 x 60.
-    const at = (x: number, y: number) => placedPoint({ x, y }, box, 90);
-    expect(at(0, 0)).toEqual({ x: 130, y: 50 });
-    expect(at(60, 0)).toEqual({ x: 130, y: 110 });
-    expect(at(60, 30)).toEqual({ x: 100, y: 110 });
-    expect(cellToPage(box, 0)).toMatchObject({ tx: 100, ty: 50 });
-  });
-  it('mirrored work is turned over inside its cell, art and cut alike', () => {
+describe('mirrored work', () => {
+  it('is turned over inside its cell, art and cut alike', () => {
     const inside =
       '<rect x="10" y="10" width="10" height="40" fill="#00f"/><rect x="20" y="10" width="30" height="10" fill="#00f"/><rect x="8" y="8" width="46" height="44" fill="none" stroke="red"/>';
     const plain = prepared(inside);

@@ -1,4 +1,4 @@
-import { apply, then, type Affine, type Point } from '@/core/geometry/affine';
+import type { Affine, Point } from '@/core/geometry/affine';
 import { closedPoints, lineBox, type CutLine } from '@/core/artwork/cut-line';
 import {
   doubledLines,
@@ -8,22 +8,16 @@ import {
   specks,
   WIDEST_OFFSET_MM,
 } from '@/core/artwork/line-checks';
+import type { ItemFinding } from '@/core/artwork/item-finding';
 import { effectiveDpi, LEAST_DPI, STRETCH_SHARE, stretchOf } from '@/core/artwork/picture-checks';
 import { edgeOffsetMm, type ItemArt } from '@/core/layout/job-draft';
 import type { Box } from '@/core/target/block';
 import { flatten } from '@/formats/flatten';
 import type { ArtShape, Artwork } from '@/formats/svg/read-artwork';
-import { mapCommands, polyline, type PathCommand } from '@/formats/vector-drawing';
+import { mapCommands, polyline } from '@/formats/vector-drawing';
 import { lostParts, offsetOf, ringArea, ringsBox, sliversOf, strokeArea, unionOf, type Ring } from './outline';
 import { measureOwnEdge } from './own-edge';
-import {
-  mirrorIn,
-  plainCut,
-  type ItemFinding,
-  type PreparedItem,
-  type PrepareRequest,
-  type PrintShape,
-} from './prepared-item';
+import { mirrorIn, plainCut, type PreparedItem, type PrepareRequest, type PrintShape } from './prepared-item';
 
 type Drawing = Extract<ItemArt, { kind: 'drawing' }>;
 type Picture = Extract<ItemArt, { kind: 'picture' }>;
@@ -248,21 +242,3 @@ export function prepareItem(request: PrepareRequest): PreparedItem {
       : prepareBox(request, art.kind === 'drawing' ? { kind: 'plain', shape: 'rectangle', cornerMm: 0 } : art);
   return isMirrored ? mirrored(prepared) : prepared;
 }
-
-/** From a cell to its place on the page, upright or a quarter turned, counter-clockwise. */
-export function cellToPage(box: Box, turnDeg: 0 | 90): Affine<'page', 'page'> {
-  const place = { xx: 1, xy: 0, yx: 0, yy: 1, tx: box.left, ty: box.bottom };
-  if (turnDeg === 0) return place;
-  // Turned about its corner the cell lies to the left of it: it is as wide as it was high.
-  return then({ xx: 0, xy: -1, yx: 1, yy: 0, tx: box.width, ty: 0 }, place);
-}
-
-export const placedCommands = (
-  commands: readonly PathCommand<'page'>[],
-  box: Box,
-  turnDeg: 0 | 90,
-): readonly PathCommand<'page'>[] => mapCommands(cellToPage(box, turnDeg), commands);
-
-/** A place of a cell on the page. */
-export const placedPoint = (p: Point<'page'>, box: Box, turnDeg: 0 | 90): Point<'page'> =>
-  apply(cellToPage(box, turnDeg), p);

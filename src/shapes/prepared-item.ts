@@ -3,7 +3,7 @@ import { arcAsCubics } from '@/core/geometry/arc';
 import { edgeOffsetMm, type CutShape, type JobEdge, type JobItem } from '@/core/layout/job-draft';
 import type { CellSize } from '@/core/layout/rows';
 import type { Box } from '@/core/target/block';
-import type { LineFinding } from '@/core/artwork/line-checks';
+import type { ItemFinding } from '@/core/artwork/item-finding';
 import type { Artwork } from '@/formats/svg/read-artwork';
 import { polyline, type PathCommand } from '@/formats/vector-drawing';
 
@@ -14,19 +14,6 @@ export interface PrintShape {
   readonly isEvenOdd: boolean;
   readonly stroke: { readonly colour: string; readonly widthMm: number } | null;
 }
-
-/** Something about an item that is told before it is locked. */
-export type ItemFinding =
-  | (LineFinding & { readonly of: 'lines' })
-  | { readonly of: 'sliver'; readonly box: Box; readonly amount: number }
-  | { readonly of: 'lost'; readonly box: Box }
-  | { readonly of: 'text-cut'; readonly places: readonly string[] }
-  | { readonly of: 'text-art'; readonly places: readonly string[] }
-  | { readonly of: 'beyond'; readonly names: readonly string[]; readonly places: readonly string[] }
-  | { readonly of: 'no-cut' }
-  | { readonly of: 'no-art' }
-  | { readonly of: 'stretched'; readonly share: number }
-  | { readonly of: 'soft'; readonly dpi: number };
 
 /** One item made ready: its cell's lower left corner is the origin, y up, mm. */
 export interface PreparedItem {

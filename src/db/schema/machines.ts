@@ -103,6 +103,9 @@ export const cutter = pgTable(
     hpglOutlineFirst: boolean().notNull().default(true),
     spareFrontMm: measured().default(0),
     spareRearMm: measured().default(0),
+    /** Its rollers at the material's edges, and how far in they are set; absent: not told. */
+    rollerWidthMm: doublePrecision(),
+    rollerFromEdgeMm: doublePrecision(),
     /** Where its knife cuts less where a pen in the same holder draws, machine frame; absent: not measured. */
     knifeFromPenAcrossMm: doublePrecision(),
     knifeFromPenAlongMm: doublePrecision(),
@@ -115,6 +118,10 @@ export const cutter = pgTable(
     check('cutter_feeds', sql`${t.feeds} in ('away', 'towards')`),
     check('cutter_tool', sql`${t.hpglTool} between 1 and 8`),
     check('cutter_knife', sql`(${t.knifeFromPenAcrossMm} is null) = (${t.knifeFromPenAlongMm} is null)`),
+    check(
+      'cutter_rollers',
+      sql`(${t.rollerWidthMm} is null) = (${t.rollerFromEdgeMm} is null) and coalesce(${t.rollerWidthMm}, 1) > 0 and coalesce(${t.rollerFromEdgeMm}, 0) >= 0`,
+    ),
     check('cutter_spare', sql`${t.spareFrontMm} >= 0 and ${t.spareRearMm} >= 0`),
   ],
 );

@@ -1,6 +1,6 @@
 import { MM_PER_INCH } from '@/core/units/length';
 import { formatNumber } from '../format-number';
-import type { PathCommand, VectorDrawing, VectorLayer, VectorPath } from '../vector-drawing';
+import type { PathCommand, VectorDrawing, VectorImage, VectorLayer, VectorPath } from '../vector-drawing';
 
 /** Five decimals of a px or mm: 0.003 um. */
 const DECIMALS = 5;
@@ -28,16 +28,47 @@ function pathData(commands: readonly PathCommand[], heightMm: number, perMm: num
     .join('');
 }
 
-function pathElement(path: VectorPath, colour: string, heightMm: number, perMm: number): string {
+function pathElement(path: VectorPath, layerColour: string, heightMm: number, perMm: number): string {
+  const colour = path.colour ?? layerColour;
   const paint =
     path.paint.kind === 'fill'
-      ? `fill="${colour}" stroke="none"`
+      ? `fill="${colour}"${path.paint.isEvenOdd ? ' fill-rule="evenodd"' : ''} stroke="none"`
       : `fill="none" stroke="${colour}" stroke-width="${formatNumber(path.paint.widthMm * perMm, DECIMALS)}"`;
   return `<path ${paint} d="${pathData(path.commands, heightMm, perMm)}"/>`;
 }
 
+function base64(bytes: Uint8Array): string {
+  const parts: string[] = [];
+  for (let i = 0; i < bytes.length; i += 0x8000) parts.push(String.fromCharCode(...bytes.subarray(i, i + 0x8000)));
+  return btoa(parts.join(''));
+}
+
+/** A picture's unit square is y up, an SVG's y down: its own corner is the upper left. */
+function imageMatrix({ place }: VectorImage, heightMm: number, perMm: number): string {
+  const { xx, xy, yx, yy, tx, ty } = place;
+  const numbers = [xx, -yx, -xy, yy, xy + tx, heightMm - (yy + ty)];
+  return numbers.map((n) => formatNumber(n * perMm, DECIMALS)).join(' ');
+}
+
+/** Each picture's bytes stand in the file once, however often it is drawn. */
+function imageElements(images: readonly VectorImage[], heightMm: number, perMm: number): readonly string[] {
+  const contents = [...new Set(images.map((image) => image.content))];
+  const definitions = contents.map((content, i) => {
+    const format = images.find((image) => image.content === content)?.format ?? 'png';
+    return `<image id="picture-${i}" width="1" height="1" preserveAspectRatio="none" xlink:href="data:image/${format};base64,${base64(content)}"/>`;
+  });
+  const uses = images.map(
+    (image) =>
+      `<use xlink:href="#picture-${contents.indexOf(image.content)}" transform="matrix(${imageMatrix(image, heightMm, perMm)})"/>`,
+  );
+  return definitions.length > 0 ? [`<defs>${definitions.join('\n')}</defs>`, ...uses] : [];
+}
+
 function layerElement(layer: VectorLayer, heightMm: number, perMm: number): string {
-  const paths = layer.paths.map((p) => pathElement(p, layer.colour, heightMm, perMm)).join('\n');
+  const paths = [
+    ...imageElements(layer.images ?? [], heightMm, perMm),
+    ...layer.paths.map((p) => pathElement(p, layer.colour, heightMm, perMm)),
+  ].join('\n');
   return `<g id="${layerId(layer.name)}"><title>${escapeText(layer.name)}</title>\n${paths}\n</g>`;
 }
 
@@ -47,9 +78,11 @@ export function writeSvg(drawing: VectorDrawing, options: SvgOptions): string {
   const width = formatNumber(drawing.widthMm, DECIMALS);
   const height = formatNumber(drawing.heightMm, DECIMALS);
   const box = `0 0 ${formatNumber(drawing.widthMm * perMm, DECIMALS)} ${formatNumber(drawing.heightMm * perMm, DECIMALS)}`;
+  const hasImages = drawing.layers.some((layer) => (layer.images ?? []).length > 0);
+  const links = hasImages ? ' xmlns:xlink="http://www.w3.org/1999/xlink"' : '';
   return [
     '<?xml version="1.0" encoding="UTF-8"?>',
-    `<svg xmlns="http://www.w3.org/2000/svg" version="1.1" width="${width}mm" height="${height}mm" viewBox="${box}">`,
+    `<svg xmlns="http://www.w3.org/2000/svg"${links} version="1.1" width="${width}mm" height="${height}mm" viewBox="${box}">`,
     `<title>${escapeText(drawing.title)}</title>`,
     ...drawing.layers.map((layer) => layerElement(layer, drawing.heightMm, perMm)),
     '</svg>',

@@ -1,6 +1,6 @@
 import 'server-only';
 import PDFDocument from 'pdfkit';
-import type { PathCommand, VectorDrawing, VectorLayer } from '@/formats/vector-drawing';
+import type { PathCommand, VectorDrawing, VectorImage, VectorLayer } from '@/formats/vector-drawing';
 import { formatNumber } from '@/formats/format-number';
 import { MM_PER_POINT } from '@/core/units/length';
 
@@ -49,23 +49,47 @@ function layerGroups(inside: PdfInside, layers: readonly VectorLayer[]) {
   return groups;
 }
 
-function drawLayer(document: PDFKit.PDFDocument, layer: VectorLayer, heightMm: number): void {
-  const colour = layer.spotInk ?? layer.colour;
+/** Pictures by their bytes: each stands in the file once. */
+type Opened = Map<Uint8Array, PDFKit.Mixins.ImageSrc>;
+
+/** pdfkit's own picture, opened once. Its types leave the opening out. */
+function openedImage(document: PDFKit.PDFDocument, opened: Opened, image: VectorImage): PDFKit.Mixins.ImageSrc {
+  const known = opened.get(image.content);
+  if (known) return known;
+  const inside = document as unknown as { openImage: (content: Buffer) => PDFKit.Mixins.ImageSrc };
+  const made = inside.openImage(Buffer.from(image.content));
+  opened.set(image.content, made);
+  return made;
+}
+
+/** pdfkit draws a picture from its upper left corner, y down. */
+function drawImage(document: PDFKit.PDFDocument, opened: Opened, image: VectorImage, heightMm: number): void {
+  const { xx, xy, yx, yy, tx, ty } = image.place;
+  const [a = 1, b = 0, c = 0, d = 1, e = 0, f = 0] = [xx, -yx, -xy, yy, xy + tx, heightMm - (yy + ty)].map(points);
+  document.save().transform(a, b, c, d, e, f);
+  document.image(openedImage(document, opened, image), 0, 0, { width: 1, height: 1 });
+  document.restore();
+}
+
+function drawLayer(document: PDFKit.PDFDocument, opened: Opened, layer: VectorLayer, heightMm: number): void {
+  for (const image of layer.images ?? []) drawImage(document, opened, image, heightMm);
   for (const path of layer.paths) {
+    const colour = layer.spotInk ?? path.colour ?? layer.colour;
     document.path(pathData(path.commands, heightMm));
-    if (path.paint.kind === 'fill') document.fill(colour);
-    else document.lineWidth(points(path.paint.widthMm)).stroke(colour);
+    if (path.paint.kind === 'stroke') document.lineWidth(points(path.paint.widthMm)).stroke(colour);
+    else if (path.paint.isEvenOdd) document.fill(colour, 'even-odd');
+    else document.fill(colour);
   }
 }
 
 /** One drawing on a page of its own size. */
-function addPage(document: PDFKit.PDFDocument, { widthMm, heightMm, layers }: VectorDrawing): void {
+function addPage(document: PDFKit.PDFDocument, opened: Opened, { widthMm, heightMm, layers }: VectorDrawing): void {
   const inside = document as unknown as PdfInside;
   document.addPage({ size: [points(widthMm), points(heightMm)], margin: 0 });
   const groups = layers.length > 1 ? layerGroups(inside, layers) : [];
   for (const [i, layer] of layers.entries()) {
     if (groups[i]) inside.addContent(`/OC /MC${i} BDC`);
-    drawLayer(document, layer, heightMm);
+    drawLayer(document, opened, layer, heightMm);
     if (groups[i]) inside.addContent('EMC');
   }
   for (const group of groups) group.end();
@@ -90,7 +114,8 @@ export async function writePdf(...drawings: readonly VectorDrawing[]): Promise<B
   });
   const spotInks = new Set(drawings.flatMap(({ layers }) => layers.flatMap(({ spotInk }) => spotInk ?? [])));
   for (const spotInk of spotInks) inside.addSpotColor(spotInk, ...SPOT_LOOK);
-  for (const drawing of drawings) addPage(document, drawing);
+  const opened: Opened = new Map();
+  for (const drawing of drawings) addPage(document, opened, drawing);
   document.end();
   await finished;
   return Buffer.concat(chunks);

@@ -163,6 +163,13 @@ const SPECS: Readonly<Record<ThingKind, (scheme: (label: string) => FieldSpec) =
     length('spareRearMm', 'after the last'),
     {
       kind: 'length-or-none',
+      name: 'rollerWidthMm',
+      label: 'Width of the rollers at the edges',
+      hint: 'empty when it has none, or not known',
+    },
+    { kind: 'length-or-none', name: 'rollerFromEdgeMm', label: 'and how far in from the edge they stand' },
+    {
+      kind: 'length-or-none',
       name: 'knifeFromPenAcrossMm',
       label: 'Knife from the pen\u2019s line, across',
       hint: 'for checks drawn with a pen; as read with the arrow along the feed, plus to the right; empty when not measured',

@@ -96,6 +96,8 @@ export const ReleaseCut = z.object({
   seenChanges: z.array(z.string().max(1000)).max(100),
   /** Of a layout of the program's own: its saved file, dropped in again; null where it was laid out here. */
   ownFile: Fingerprint.nullable(),
+  /** How the sheet lies in the machine; null for as the last check sheet lay. */
+  turnDeg: z.union([z.literal(0), z.literal(90), z.literal(180), z.literal(270)]).nullable(),
   /** "Same file, nothing moved" was answered with yes. */
   isUnmoved: z.boolean(),
 });

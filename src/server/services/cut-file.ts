@@ -1,12 +1,11 @@
 import 'server-only';
-import { desc, eq } from 'drizzle-orm';
 import type { FileAxes } from '@/core/geometry/file-axes';
-import type { FeedDirection, Load, TurnDeg } from '@/core/geometry/load';
+import type { FeedDirection, Load } from '@/core/geometry/load';
 import { decideRoute } from '@/core/shop/decide-route';
 import type { Database } from '@/db/client';
 import { findSavedCorrection } from '@/db/queries/bench';
 import { findSetup } from '@/db/queries/shop';
-import { calibrationSheet, cutSet } from '@/db/schema/calibration';
+import { lastLoadOf } from './job-correction';
 
 export interface CutFileView {
   readonly setupName: string;
@@ -25,18 +24,6 @@ export interface CutFileView {
   } | null;
 }
 
-async function lastLoad(database: Database, calibrationId: string | null): Promise<Load> {
-  if (calibrationId === null) return { turnDeg: 0, face: 'ink-up' };
-  const [row] = await database
-    .select({ turnDeg: cutSet.turnDeg, face: cutSet.face })
-    .from(cutSet)
-    .innerJoin(calibrationSheet, eq(cutSet.calibrationSheetId, calibrationSheet.id))
-    .where(eq(calibrationSheet.calibrationId, calibrationId))
-    .orderBy(desc(cutSet.cutAt))
-    .limit(1);
-  return row ? { turnDeg: row.turnDeg as TurnDeg, face: row.face } : { turnDeg: 0, face: 'ink-up' };
-}
-
 /** What correcting a cut file of one setup needs: the saved correction, and how drawings stand to the machine. */
 export async function readCutFileSetup(database: Database, setupId: string): Promise<CutFileView | null> {
   const row = await findSetup(database, setupId);
@@ -49,7 +36,7 @@ export async function readCutFileSetup(database: Database, setupId: string): Pro
     feed: feeds,
     axes: route === 'D' ? { across: fileAcross, along: fileAlong } : null,
     isTraced: route === 'B' || route === 'E',
-    load: await lastLoad(database, saved?.correction.calibrationId ?? null),
+    load: await lastLoadOf(database, saved?.correction.calibrationId ?? null),
     saved: saved
       ? { at: saved.entry.at, materialName: saved.materialName, correction: saved.correction.fileCorrection }
       : null,

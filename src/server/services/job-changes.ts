@@ -1,0 +1,104 @@
+import 'server-only';
+import { formatFixed } from '@/core/units/length';
+import { DESCRIBED_ANEW, eventWords, SETTING_CHANGED } from '@/core/trust/event-kinds';
+import type { Database } from '@/db/client';
+import { findEventsOf, findLatestCorrections, findLatestFailures } from '@/db/queries/bench';
+import type { findLocked } from '@/db/queries/job';
+import { findSettings, ownersOf } from '@/db/queries/settings';
+import type { SetupRow } from '@/db/queries/shop';
+import type { material } from '@/db/schema/shop';
+import { correctionInForce } from './job-correction';
+import type { LockedContent } from './job-content';
+import { jobFacts } from './job-facts';
+import { settingValueWords } from './words';
+
+type Layout = NonNullable<Awaited<ReturnType<typeof findLocked>>>['layout'];
+type Material = typeof material.$inferSelect;
+
+export interface ChangesOrder {
+  readonly row: SetupRow;
+  readonly layout: Layout;
+  readonly content: LockedContent;
+  readonly material: Material;
+  readonly stamp: (at: Date) => string;
+}
+
+/** Settings that stand elsewhere than when the layout was locked. */
+async function settingChanges(database: Database, { row, layout }: ChangesOrder): Promise<readonly string[]> {
+  const before = layout.settingsSnapshot as Readonly<Record<string, number>>;
+  const settings = await findSettings(database, ownersOf(row), { x: 0, y: 0 });
+  return settings.flatMap((s) => {
+    const was = before[s.id];
+    if (was === undefined) return [`${s.displayName} was added to the machine\u2019s settings.`];
+    if (was === s.value) return [];
+    return [`${s.displayName} was ${settingValueWords(s, was)} and is ${settingValueWords(s, s.value)} now.`];
+  });
+}
+
+/** What was logged since: moves, blades, updates. A change of a setting is told by its values already. */
+async function eventChanges(database: Database, { row, layout, stamp }: ChangesOrder): Promise<readonly string[]> {
+  const events = await findEventsOf(database, row);
+  return events
+    .filter(({ event }) => event.at > layout.at && event.kind !== SETTING_CHANGED)
+    .map(({ event, personName }) => {
+      const words =
+        event.kind === DESCRIBED_ANEW
+          ? `The description changed${event.note ? ` (${event.note})` : ''}`
+          : eventWords(event.kind);
+      const blade = event.kind === 'new_blade' ? ' A new blade cuts deeper: make a test cut in the spare first.' : '';
+      return `${words.charAt(0).toUpperCase()}${words.slice(1)}, ${stamp(event.at)}, ${personName}.${blade}`;
+    });
+}
+
+/** Marks that are told differently now. */
+function markChanges({ row, content, material: own }: ChangesOrder): readonly string[] {
+  const { marks } = jobFacts(row, own).page;
+  const { draft, markBoxes, page } = content;
+  if (marks.kind === 'none') return markBoxes.length > 0 ? ['The machine is told that there are no marks now.'] : [];
+  const [first] = markBoxes;
+  const sizeMm = first ? Math.min(first.width, first.height) : 0;
+  const isSame = first !== undefined && Math.abs(sizeMm - marks.sizeMm) < 1e-6 && page.widthMm > 0;
+  return isSame
+    ? []
+    : [
+        `The marks were ${formatFixed(sizeMm, 1)} mm, ${formatFixed(draft.insetMm, 1)} mm from the edge; they are told as ${formatFixed(marks.sizeMm, 1)} mm now.`,
+      ];
+}
+
+/** Corrections and failed confirmations since the lock. */
+async function trustChanges(
+  database: Database,
+  { row, layout, content, stamp }: ChangesOrder,
+): Promise<readonly string[]> {
+  const [corrections, failures, inForce] = await Promise.all([
+    findLatestCorrections(database),
+    findLatestFailures(database),
+    correctionInForce(database, row),
+  ]);
+  const correction = corrections.find((c) => c.setupId === row.setup.id && c.at > layout.at);
+  const failure = failures.find((f) => f.setupId === row.setup.id && f.at > layout.at);
+  const inPrint = content.fileCorrection;
+  const isStale = inPrint !== null && inPrint.join() !== inForce?.sixNumbers.join();
+  return [
+    ...(correction ? [`The machine was corrected, ${stamp(correction.at)}.`] : []),
+    ...(failure ? [`A confirming cut failed, ${stamp(failure.at)}.`] : []),
+    ...(isStale ? ['The cut lines in the print file are moved by an older correction than the one in force.'] : []),
+  ];
+}
+
+/** Everything that changed between the lock and now, in words that are acknowledged one by one. */
+export async function changesSince(database: Database, order: ChangesOrder): Promise<readonly string[]> {
+  const [settings, events, trust] = await Promise.all([
+    settingChanges(database, order),
+    eventChanges(database, order),
+    trustChanges(database, order),
+  ]);
+  const isOther = order.material.version !== order.layout.materialVersion;
+  return [
+    ...settings,
+    ...events,
+    ...trust,
+    ...(isOther ? [`The material ${order.material.name} was described anew.`] : []),
+    ...markChanges(order),
+  ];
+}

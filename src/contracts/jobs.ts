@@ -65,7 +65,7 @@ export const StartJob = z.object({ id: Id, setupId: Id, materialId: Id, name: Na
 export type StartJobInput = z.infer<typeof StartJob>;
 
 export const KeepDraft = z.object({ jobId: Id, version: z.number().int(), name: Name, materialId: Id, draft: Draft });
-export type KeepDraftInput = z.infer<typeof KeepDraft>;
+export type KeepDraftInput = Omit<z.infer<typeof KeepDraft>, 'draft'> & { readonly draft: JobDraft };
 
 const Fingerprint = z.object({
   name: FileName.min(1),

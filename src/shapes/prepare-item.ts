@@ -15,7 +15,8 @@ import type { Box } from '@/core/target/block';
 import { flatten } from '@/formats/flatten';
 import type { ArtShape, Artwork } from '@/formats/svg/read-artwork';
 import { mapCommands, polyline } from '@/formats/vector-drawing';
-import { lostParts, offsetOf, ringArea, ringsBox, sliversOf, strokeArea, unionOf, type Ring } from './outline';
+import { lostParts, ringsBox, sliversOf, strokeArea, unionOf, type Ring } from './outline';
+import { linesRound } from './outline-round';
 import { measureOwnEdge } from './own-edge';
 import { mirrorIn, plainCut, type PreparedItem, type PrepareRequest, type PrintShape } from './prepared-item';
 
@@ -24,8 +25,6 @@ type Picture = Extract<ItemArt, { kind: 'picture' }>;
 
 /** Curves of outlines that are offset come within this of their chords: less than an offset may err. */
 const FLATNESS_MM = 0.002;
-/** A hole of a drawing's outline smaller than this is a gap of the art, not a hole that is wanted. */
-const LEAST_HOLE_MM2 = 1;
 
 const isCut = (art: Drawing, { colour, layer }: { readonly colour: string; readonly layer: string }): boolean =>
   art.cutNames.includes(art.cutBy === 'colour' ? colour : layer);
@@ -77,16 +76,14 @@ function movedShape(shape: ArtShape, map: Affine<'page', 'page'>): PrintShape {
 }
 
 /** The line round a drawing's art, at the offset; holes as they were asked for. */
-function outlineCut(ink: readonly Ring[], art: Drawing, offsetMm: number) {
-  const whole = unionOf(ink);
-  const wanted = art.keepsHoles
-    ? whole.filter((ring) => ringArea(ring) > 0 || -ringArea(ring) >= LEAST_HOLE_MM2)
-    : whole.filter((ring) => ringArea(ring) > 0);
-  const rings = unionOf(offsetOf(wanted, offsetMm));
-  const findings: ItemFinding[] = [
-    ...sliversOf(rings).map(({ box, areaMm2 }): ItemFinding => ({ of: 'sliver', box, amount: areaMm2 })),
-    ...lostParts(wanted, offsetMm).map((box): ItemFinding => ({ of: 'lost', box })),
-  ];
+function outlineCut(printed: readonly ArtShape[], art: Drawing, { edge, onProgress }: PrepareRequest) {
+  const offsetMm = edgeOffsetMm(edge);
+  const round = linesRound(printed.map(inkOf), { offsetMm, keepsHoles: art.keepsHoles, onProgress });
+  const findings = round.flatMap(({ art: outlines, line }): ItemFinding[] => [
+    ...sliversOf(line).map(({ box, areaMm2 }): ItemFinding => ({ of: 'sliver', box, amount: areaMm2 })),
+    ...lostParts(outlines, offsetMm).map((box): ItemFinding => ({ of: 'lost', box })),
+  ]);
+  const rings = round.flatMap((r) => r.line);
   return { commands: rings.map((ring) => polyline([...ring, ...ring.slice(0, 1)])), findings };
 }
 
@@ -143,7 +140,7 @@ export function naturalBox(artwork: Artwork, art: Drawing): Box | null {
 }
 
 function prepareDrawing(request: PrepareRequest, artwork: Artwork, art: Drawing): PreparedItem {
-  const { item, edge } = request;
+  const { item } = request;
   const own = naturalBox(artwork, art) ?? { left: 0, bottom: 0, width: item.widthMm, height: item.lengthMm };
   const toItem: Affine<'page', 'page'> = {
     xx: item.widthMm / own.width,
@@ -156,7 +153,6 @@ function prepareDrawing(request: PrepareRequest, artwork: Artwork, art: Drawing)
   const moved = (shape: ArtShape): ArtShape => ({ ...shape, ...movedShape(shape, toItem) });
   const printed = artwork.shapes.filter((s) => !isCut(art, s)).map(moved);
   const lines = linesOf(artwork.shapes.filter((s) => isCut(art, s)).map(moved));
-  const ink = unionOf(printed.flatMap(inkOf));
   const artBox: Box = { left: 0, bottom: 0, width: item.widthMm, height: item.lengthMm };
   const isOwn = art.cutFrom === 'lines';
   const drawn = isOwn
@@ -164,7 +160,7 @@ function prepareDrawing(request: PrepareRequest, artwork: Artwork, art: Drawing)
         commands: lines.map((line) => polyline(closedPoints(line))),
         findings: lineFindings(lines, printedBoxes(printed)),
       }
-    : outlineCut(ink, art, edgeOffsetMm(edge));
+    : outlineCut(printed, art, request);
   const cutBox =
     drawn.commands.length > 0 ? lineBox({ points: drawn.commands.flatMap((c) => c.flatMap((p) => p.points)) }) : null;
   const { cell, by } = cellOf(artBox, cutBox);
@@ -177,7 +173,7 @@ function prepareDrawing(request: PrepareRequest, artwork: Artwork, art: Drawing)
     cuts: drawn.commands.map((c) => mapCommands(place, c)),
     shapes: printed.map((s) => movedShape(s, place)),
     isRound: true,
-    ownEdgeMm: isOwn ? measureOwnEdge(lines, ink) : null,
+    ownEdgeMm: isOwn ? measureOwnEdge(lines, unionOf(printed.flatMap(inkOf))) : null,
     findings: [
       ...contentFindings(artwork, art, printed),
       ...drawn.findings.map((f) => moveFinding(f, by)),

@@ -37,6 +37,8 @@ export interface PrepareRequest {
   readonly isMirrored: boolean;
   /** Of a drawing: what was read from its file. */
   readonly artwork: Artwork | null;
+  /** Told now and then how much is done, 0 to 1. */
+  readonly onProgress?: (share: number) => void;
 }
 
 /** Rectangle with round corners, or ellipse, filling a box. */

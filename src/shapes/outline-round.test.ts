@@ -1,0 +1,74 @@
+import fc from 'fast-check';
+import { clustersOf } from './clusters';
+import { areaOf, offsetOf, unionOf, type Ring } from './outline';
+import { linesRound } from './outline-round';
+
+const disc = (x: number, y: number, r: number, n = 60): Ring =>
+  Array.from({ length: n }, (_, i) => ({
+    x: x + r * Math.cos((2 * Math.PI * i) / n),
+    y: y + r * Math.sin((2 * Math.PI * i) / n),
+  }));
+const at = fc.double({ min: 0, max: 80, noNaN: true });
+const anyDiscs = fc.array(fc.tuple(at, at, fc.double({ min: 1, max: 8, noNaN: true })), {
+  minLength: 1,
+  maxLength: 40,
+});
+
+describe('boxes in clusters', () => {
+  it('two that do not touch are never one, chains are (property: as pairwise joining finds it)', () => {
+    const anyBoxes = fc.array(
+      fc.record({
+        left: at,
+        bottom: at,
+        width: fc.double({ min: 0.1, max: 15, noNaN: true }),
+        height: fc.double({ min: 0.1, max: 15, noNaN: true }),
+      }),
+      { maxLength: 30 },
+    );
+    fc.assert(
+      fc.property(anyBoxes, (boxes) => {
+        const group = boxes.map((_, i) => i);
+        const meets = (i: number, j: number): boolean => {
+          const [a, b] = [boxes[i]!, boxes[j]!];
+          return (
+            a.left <= b.left + b.width &&
+            b.left <= a.left + a.width &&
+            a.bottom <= b.bottom + b.height &&
+            b.bottom <= a.bottom + a.height
+          );
+        };
+        for (let pass = 0; pass < boxes.length; pass++)
+          for (const i of group.keys())
+            for (const j of group.keys()) if (meets(i, j)) group[i] = group[j] = Math.min(group[i]!, group[j]!);
+        const wanted = [...new Set(group)].map((g) => group.flatMap((own, i) => (own === g ? [i] : [])));
+        const sorted = (groups: readonly (readonly number[])[]) =>
+          groups.map((g) => [...g].sort((a, b) => a - b).join()).sort();
+        expect(sorted(clustersOf(boxes))).toEqual(sorted(wanted));
+      }),
+      { numRuns: 200 },
+    );
+  });
+});
+
+describe('a line round many shapes, cluster by cluster', () => {
+  it('is the line round all of them in one (property)', () => {
+    fc.assert(
+      fc.property(anyDiscs, fc.double({ min: -1, max: 4, noNaN: true }), (discs, offsetMm) => {
+        const shapes = discs.map(([x, y, r]) => [disc(x, y, r)]);
+        const round = linesRound(shapes, { offsetMm, keepsHoles: true });
+        const whole = unionOf(offsetOf(unionOf(shapes.flat()), offsetMm));
+        const got = round.flatMap((r) => r.line);
+        // Gaps under a square mm between discs are filled before the offset, not after it.
+        expect(Math.abs(areaOf(got) - areaOf(whole))).toBeLessThan(0.5 + 1e-3 * areaOf(whole));
+      }),
+      { numRuns: 100 },
+    );
+  });
+  it('tells its progress', () => {
+    const told: number[] = [];
+    const shapes = Array.from({ length: 64 }, (_, i) => [disc(i * 20, 0, 5)]);
+    const round = linesRound(shapes, { offsetMm: 1, keepsHoles: true, onProgress: (share) => told.push(share) });
+    expect(round).toHaveLength(64);
+    expect(told).toEqual([0, 0.25, 0.5, 0.75]);
+  });
+});

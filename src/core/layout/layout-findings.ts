@@ -152,20 +152,18 @@ function spareFindings(draft: JobDraft, facts: LayoutFacts): readonly LayoutFind
   );
 }
 
+/** Rollers that run on the marks or close by, in words; null where they stay clear. */
+export function rollerWords(rollers: Rollers | null, marks: Pick<MarkScheme, 'kind' | 'insetMm'>): string | null {
+  const check = rollers && checkRollers(rollers, marks);
+  if (!check || check.verdict === 'clear') return null;
+  return check.verdict === 'on marks'
+    ? `The rollers run ${mm(-check.clearMm)} over the marks: they scuff them, and the eye reads badly.`
+    : `The rollers pass ${mm(check.clearMm)} beside the marks.`;
+}
+
 function rollerFindings({ page, area }: LaidOut, { rollers }: LayoutFacts): readonly LayoutFinding[] {
-  const check = rollers && checkRollers(rollers, page.marks);
-  if (!check || check.verdict === 'clear') return [];
-  const isOn = check.verdict === 'on marks';
-  return [
-    look(
-      'rollers',
-      isOn
-        ? `The rollers run ${mm(-check.clearMm)} over the marks: they scuff them, and the eye reads badly.`
-        : `The rollers pass ${mm(check.clearMm)} beside the marks.`,
-      'Set the rollers farther out, or the marks farther in.',
-      area.marks,
-    ),
-  ];
+  const words = rollerWords(rollers, page.marks);
+  return words ? [look('rollers', words, 'Set the rollers farther out, or the marks farther in.', area.marks)] : [];
 }
 
 /** Less than this between the insets of both sides is a rounding of inch and centimetre. */

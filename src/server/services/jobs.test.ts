@@ -15,7 +15,7 @@ import { discItem, jobWork, refusedBy } from './jobs.testing';
 import { makeShop, type TestShop } from './shop.testing';
 
 // A thread needs the built program: here the same computation runs where it is asked for.
-jest.mock('./computation-thread', () => jest.requireActual('./computation-here.testing'));
+jest.mock('./computation-thread', () => jest.requireActual<object>('./computation-here.testing'));
 jest.setTimeout(120_000);
 
 let test: TestDatabase;

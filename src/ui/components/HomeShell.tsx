@@ -8,12 +8,13 @@ export function HomeShell({
   people,
   children,
 }: {
-  readonly here: 'Bench' | 'History' | 'Shop';
+  readonly here: 'Bench' | 'Jobs' | 'History' | 'Shop';
   readonly people: CurrentPersonView;
   readonly children: ReactNode;
 }) {
   const stops = [
     { label: 'Bench', href: '/' },
+    { label: 'Jobs', href: '/jobs' },
     { label: 'History', href: '/history' },
     { label: 'Shop', href: '/shop' },
   ];

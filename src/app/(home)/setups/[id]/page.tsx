@@ -37,6 +37,9 @@ export default async function SetupPage({ params }: { readonly params: Promise<{
         </Link>{' '}
         <Link href={`/setups/${id}/rolls`} prefetch={false}>
           Long rolls
+        </Link>{' '}
+        <Link href={`/jobs?setupId=${id}`} prefetch={false}>
+          Lay out a job
         </Link>
       </p>
       <StartForm

@@ -1,0 +1,123 @@
+import Link from 'next/link';
+import { z } from 'zod';
+import { LONG_WAIT_HOURS } from '@/core/layout/job-sentence';
+import { formatFixed } from '@/core/units/length';
+import { now } from '@/server/clock';
+import { readSetups } from '@/server/services/job-shop';
+import { database } from '@/server/services/database';
+import { readJobs, type JobLine } from '@/server/services/job-view';
+import { currentSession } from '@/server/services/session';
+import { HomeShell } from '@/ui/components/HomeShell';
+import { JobStart } from '@/ui/job/JobStart';
+
+export const dynamic = 'force-dynamic';
+
+const HOUR_MS = 3_600_000;
+
+/** What waits, each in one sentence, the longest first. */
+function Waiting({ jobs, at }: { readonly jobs: readonly JobLine[]; readonly at: Date }) {
+  if (jobs.length === 0) return <p>Nothing waits to be cut.</p>;
+  return (
+    <ul className="jobs">
+      {jobs.map((job) => {
+        const hours = job.printedAt ? (at.getTime() - job.printedAt.getTime()) / HOUR_MS : 0;
+        const isWet = job.dryAt !== null && job.dryAt > at;
+        return (
+          <li key={job.id}>
+            <Link href={`/jobs/${job.id}`} prefetch={false}>
+              {job.sentence}
+            </Link>
+            <span className="quiet d-block">
+              {`${job.setupName}, ${job.materialName}`}
+              {hours > LONG_WAIT_HOURS ? ' \u25d0 it waits for more than a week' : ''}
+              {isWet && (
+                <>
+                  {' '}
+                  <a href={`/jobs/${job.id}/dry`} download>
+                    put the hour in a calendar
+                  </a>
+                </>
+              )}
+            </span>
+          </li>
+        );
+      })}
+    </ul>
+  );
+}
+
+function Others({
+  title,
+  jobs,
+  empty,
+}: {
+  readonly title: string;
+  readonly jobs: readonly JobLine[];
+  readonly empty: string;
+}) {
+  return (
+    <section className="mt-4">
+      <h2>{title}</h2>
+      {jobs.length === 0 ? (
+        <p className="quiet">{empty}</p>
+      ) : (
+        <ul className="jobs">
+          {jobs.map((job) => (
+            <li key={job.id}>
+              <Link href={`/jobs/${job.id}`} prefetch={false}>
+                {job.sentence}
+              </Link>
+              <span className="quiet d-block">
+                {`${job.setupName}, ${job.materialName}`}
+                {job.result
+                  ? `; ${job.result.good} good, ${job.result.spoiled} spoiled, cost ${formatFixed(job.result.spoiledCost, 2)}`
+                  : ''}
+                {job.archivedReason ? `; ${job.archivedReason}` : ''}
+              </span>
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
+  );
+}
+
+function headline(waiting: readonly JobLine[]): string {
+  if (waiting.length === 0) return 'Nothing waits to be cut';
+  return waiting.length === 1 ? 'One job waits to be cut' : `${waiting.length} jobs wait to be cut`;
+}
+
+interface Props {
+  readonly searchParams: Promise<{ setupId?: string }>;
+}
+
+export default async function JobsPage({ searchParams }: Props) {
+  const { setupId } = await searchParams;
+  const session = await currentSession();
+  const shopId = session.shop.id;
+  const [jobs, { setups, materials }] = await Promise.all([
+    readJobs(database(), shopId, session.person.timeZone),
+    readSetups(database(), shopId),
+  ]);
+  const waiting = jobs
+    .filter((j) => j.state === 'waiting')
+    .sort((a, b) => (a.printedAt?.getTime() ?? 0) - (b.printedAt?.getTime() ?? 0));
+  const asked = z.uuid().safeParse(setupId);
+  return (
+    <HomeShell here="Jobs" people={session}>
+      <h1>{headline(waiting)}</h1>
+      <Waiting jobs={waiting} at={now()} />
+      <section className="mt-4">
+        <h2>A new job</h2>
+        <JobStart setups={setups} materials={materials} setupId={asked.success ? asked.data : null} />
+      </section>
+      <Others
+        title="Being laid out, or locked and not printed yet"
+        jobs={jobs.filter((j) => j.state === 'draft' || j.state === 'locked')}
+        empty="No job is being laid out."
+      />
+      <Others title="Cut" jobs={jobs.filter((j) => j.state === 'cut')} empty="No job was cut yet." />
+      <Others title="Put away" jobs={jobs.filter((j) => j.state === 'archived')} empty="Nothing was put away." />
+    </HomeShell>
+  );
+}

@@ -1,0 +1,46 @@
+import { formatFixed } from '@/core/units/length';
+import { stampWords } from '@/ui/components/dates';
+import { JobEnds } from '@/ui/job/JobEnds';
+import { ResultForm } from '@/ui/job/ResultForm';
+import { Releases } from './cut-page';
+import { Locked, LockLine, type JobProps } from './job-props';
+
+/** Cut: how it came out, and everything that led there. */
+export function DonePage({ view, session }: JobProps) {
+  const { job, results } = view;
+  const [latest] = results;
+  const head = latest
+    ? `${job.name}: ${latest.result.good} good, ${latest.result.spoiled} spoiled`
+    : `${job.name} was cut`;
+  return (
+    <>
+      <h1>{head}</h1>
+      <LockLine view={view} session={session} />
+      <div className="two">
+        <Locked view={view} session={session} />
+        <div>
+          <h2>How it came out</h2>
+          <ul>
+            {results.map(({ result, personName }) => (
+              <li key={result.id}>
+                {`${result.good} good, ${result.spoiled} spoiled, cost ${formatFixed(result.spoiledCost, 2)}`}
+                <span className="quiet d-block">
+                  {`${stampWords(result.at, session.person.timeZone)}, ${personName}${result.note ? `: ${result.note}` : ''}`}
+                </span>
+              </li>
+            ))}
+          </ul>
+          {job.state !== 'archived' && (
+            <details>
+              <summary>Tell it again</summary>
+              <p className="quiet">Both stay; the newest counts.</p>
+              <ResultForm jobId={job.id} made={latest?.result.good ?? 0} />
+            </details>
+          )}
+          <Releases view={view} session={session} />
+          <JobEnds jobId={job.id} isArchived={job.state === 'archived'} isDraft={false} />
+        </div>
+      </div>
+    </>
+  );
+}

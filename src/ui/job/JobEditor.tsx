@@ -1,0 +1,156 @@
+'use client';
+
+import { v4 as uuid } from 'uuid';
+import { useMemo, useState } from 'react';
+import type { JobDraft, JobItem } from '@/core/layout/job-draft';
+import { layOut, pageOf } from '@/core/layout/lay-out';
+import { layoutHeadline, layoutProblemWords } from '@/core/layout/layout-words';
+import { pageArea, usableMm2 } from '@/core/layout/page-area';
+import type { ItemView } from '@/workers/layout.client';
+import { EdgePanel } from './EdgePanel';
+import { FindingList } from './FindingList';
+import { InsetGain } from './InsetGain';
+import { ItemForm } from './ItemForm';
+import { JobHead } from './JobHead';
+import { numberedFindings } from './job-findings';
+import type { JobEditorView } from './job-view';
+import { LayoutPicture } from './LayoutPicture';
+import { LockBar } from './LockBar';
+import { OwnArtForm } from './OwnArtForm';
+import { PageForm } from './PageForm';
+import { useDraft } from './use-draft';
+import { edgeInUse, useEdge } from './use-edge';
+import { useItems, viewsOf } from './use-items';
+
+const newItem = (no: number): JobItem => ({
+  id: uuid(),
+  name: `Item ${no}`,
+  quantity: 10,
+  widthMm: 50,
+  lengthMm: 50,
+  mayTurn: true,
+  art: { kind: 'plain', shape: 'rectangle', cornerMm: 0 },
+});
+
+/** The layout that follows from a draft, worked out again at every change. */
+function useLayout(view: JobEditorView, draft: JobDraft, views: Readonly<Record<string, ItemView>>) {
+  return useMemo(() => {
+    const cells = new Map(Object.values(views).map((v) => [v.id, v.cell]));
+    const laid = layOut(draft, view.page, cells);
+    const page = laid.ok ? laid.value.page : pageOf(draft, view.page);
+    const area = laid.ok ? laid.value.area : pageArea(page);
+    const findings = laid.ok ? numberedFindings(draft, laid.value, view.layout, views) : [];
+    return { cells, laid, page, area, findings };
+  }, [view, draft, views]);
+}
+
+const areaWords = (mm2: number, whole: number): string =>
+  `${(mm2 / 100).toFixed(0)} cm\u00b2 usable, ${Math.round((100 * mm2) / whole)} % of the page`;
+
+/** A job while it is being laid out: the page large, beside it what makes it. */
+export function JobEditor({ view }: { readonly view: JobEditorView }) {
+  const { jobId, system, page: facts } = view;
+  const keeper = useDraft(view);
+  const { draft, materialId } = keeper.kept;
+  const items = useItems(jobId, draft);
+  const views = useMemo(() => viewsOf(items.states, draft), [items.states, draft]);
+  const { cells, laid, page, area, findings } = useLayout(view, draft, views);
+  const [moved, setMoved] = useState(0);
+  const answer = useEdge({ view, draft, materialId, laid: laid.ok ? laid.value : null, views }, items.worker);
+  const change = (next: Partial<JobDraft>): void => {
+    keeper.change({ draft: { ...draft, ...next } });
+  };
+  const changeItem = (item: JobItem): void => {
+    change({ items: draft.items.map((i) => (i.id === item.id ? item : i)) });
+  };
+  const setInset = (insetMm: number): void => {
+    change({ insetMm });
+    setMoved((n) => n + 1);
+  };
+  const pictures = Object.fromEntries(
+    draft.items.flatMap(({ id, art }) => (art.kind === 'picture' ? [[id, `/jobs/${jobId}/art/${art.fileId}`]] : [])),
+  );
+  const isHere = draft.laysOut === 'here';
+  return (
+    <>
+      <h1>{laid.ok ? layoutHeadline(draft, laid.value) : layoutProblemWords(laid.error, draft)}</h1>
+      <JobHead view={view} keeper={keeper} />
+      <div className="two">
+        <div className="bed stay">
+          <LayoutPicture
+            page={page}
+            area={area}
+            placements={laid.ok ? laid.value.placements : []}
+            views={views}
+            pictures={pictures}
+            isMirrored={draft.isMirrored}
+            hasOwnMarks={view.hasOwnMarks}
+            spare={draft.form === 'roll' ? { frontMm: draft.spareFrontMm, rearMm: draft.spareRearMm } : null}
+            rollers={view.layout.rollers}
+            leadingWords={view.leadingMark ? `${view.leadingMark}, this end first` : 'this end first'}
+            flags={findings.flatMap(({ no, boxes }) => boxes.slice(0, 12).map((box) => ({ no, box })))}
+            system={system}
+            onInset={view.page.marks.kind === 'none' ? undefined : setInset}
+          />
+          <p className="quiet mb-0" data-testid="usable">
+            {areaWords(usableMm2(area), page.widthMm * page.lengthMm)}
+          </p>
+        </div>
+        <div>
+          {isHere ? (
+            <section aria-label="What is made">
+              <h2>What is made</h2>
+              {draft.items.map((item) => (
+                <ItemForm
+                  key={item.id}
+                  jobId={jobId}
+                  item={item}
+                  state={items.states[item.id]}
+                  survey={item.art.kind === 'drawing' ? items.surveys[item.art.fileId] : undefined}
+                  system={system}
+                  naturalSize={(asked) => items.worker().naturalSize(asked)}
+                  onChange={changeItem}
+                  onRemove={() => {
+                    change({ items: draft.items.filter((i) => i.id !== item.id) });
+                  }}
+                  onCancel={items.cancel}
+                />
+              ))}
+              <button
+                type="button"
+                className={`btn ${draft.items.length === 0 ? 'btn-primary' : 'btn-quiet'}`}
+                onClick={() => {
+                  change({ items: [...draft.items, newItem(draft.items.length + 1)] });
+                }}
+              >
+                {draft.items.length === 0 ? 'Add what is made' : 'Add another'}
+              </button>
+            </section>
+          ) : (
+            <OwnArtForm draft={draft} system={system} onChange={change} />
+          )}
+          <PageForm view={view} draft={draft} system={system} moved={moved} onChange={change} />
+          <InsetGain draft={draft} page={facts} cells={cells} system={system} onInset={setInset} />
+          <EdgePanel
+            draft={draft}
+            system={system}
+            edgeMm={edgeInUse(draft, views)}
+            answer={answer}
+            known={view.error}
+            onChange={change}
+          />
+          <FindingList findings={findings} />
+          <LockBar
+            jobId={jobId}
+            isOwnProgram={!isHere}
+            stops={findings.filter((f) => f.severity === 'stop').length}
+            looks={findings.filter((f) => f.severity === 'look').length}
+            isReady={laid.ok && laid.value.placements.length > 0}
+            worker={items.worker}
+            send={keeper.send}
+          />
+        </div>
+      </div>
+    </>
+  );
+}

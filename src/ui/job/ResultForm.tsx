@@ -1,0 +1,63 @@
+'use client';
+
+import { v4 as uuid } from 'uuid';
+import { useRouter } from 'next/navigation';
+import { useState, useTransition } from 'react';
+import { resultTold } from '@/server/actions/job';
+import { FigureField } from '../components/FigureField';
+
+interface Props {
+  readonly jobId: string;
+  readonly made: number;
+}
+
+/** How it came out: good, spoiled, what that cost. */
+export function ResultForm({ jobId, made }: Props) {
+  const router = useRouter();
+  const [good, setGood] = useState<number | null>(made);
+  const [spoiled, setSpoiled] = useState<number | null>(0);
+  const [cost, setCost] = useState<number | null>(0);
+  const [note, setNote] = useState('');
+  const [told, setTold] = useState<string | null>(null);
+  const [isBusy, startTransition] = useTransition();
+  const isWhole = (n: number | null): boolean => n !== null && Number.isInteger(n) && n >= 0;
+  const isRight = isWhole(good) && isWhole(spoiled) && cost !== null && cost >= 0;
+  return (
+    <section aria-label="How it came out">
+      <h2>How did it come out?</h2>
+      <div className="d-flex flex-wrap gap-3">
+        <FigureField label="Good" unit="pieces" initial={made} onChange={setGood} />
+        <FigureField label="Spoiled" unit="pieces" initial={0} onChange={setSpoiled} />
+        <FigureField label="What the spoiled ones cost" unit="" initial={0} onChange={setCost} />
+      </div>
+      <label className="form-label" htmlFor="result-note">
+        Note
+      </label>
+      <textarea
+        id="result-note"
+        className="form-control mb-3"
+        rows={2}
+        maxLength={500}
+        value={note}
+        onChange={(event) => {
+          setNote(event.target.value);
+        }}
+      />
+      <button
+        type="button"
+        className="btn btn-primary"
+        disabled={isBusy || !isRight}
+        onClick={() => {
+          startTransition(async () => {
+            const done = await resultTold({ id: uuid(), jobId, good, spoiled, spoiledCost: cost, note });
+            setTold(done.ok ? 'Kept.' : done.message);
+            if (done.ok) router.refresh();
+          });
+        }}
+      >
+        Keep the result
+      </button>
+      <p role="status">{told ?? (isRight ? null : 'Type whole pieces from 0, and a cost from 0.')}</p>
+    </section>
+  );
+}

@@ -20,6 +20,24 @@ const readings = [-75, 0, 75].flatMap((xMm) =>
 );
 const AREA = { workWidthMm: 180, workLengthMm: 260, toleranceMm: 0.3 };
 
+/** Forty plain discs of 50 mm on A4 without marks. */
+const LAYOUT = {
+  draft: {
+    ...{ laysOut: 'here', form: 'sheet', insetMm: 0, backInsetMm: null, isMirrored: false, gapMm: 2 },
+    ...{ spareFrontMm: 0, spareRearMm: 0, artBox: null, yieldShare: 0.95, warmingK: 0 },
+    page: { name: 'A4', widthMm: 210, lengthMm: 297 },
+    edge: { kind: 'none', mm: 0 },
+    items: [
+      {
+        ...{ id: '0b6b62c4-162a-4f2e-8cff-fefb14233c4a', name: 'Disc', quantity: 40, widthMm: 50, lengthMm: 50 },
+        ...{ mayTurn: false, art: { kind: 'plain', shape: 'ellipse', cornerMm: 0 } },
+      },
+    ],
+  },
+  margins: { leftMm: 5, rightMm: 5, topMm: 5, bottomMm: 5 },
+  marks: { kind: 'none', sizeMm: 0, keepOutMm: 0, edgeMinMm: 0 },
+};
+
 test('/api/v1 describes itself, and answers each question it describes', async ({ request }) => {
   const described = await request.get('/api/v1/openapi.json');
   expect(described.status()).toBe(200);
@@ -52,6 +70,7 @@ test('/api/v1 describes itself, and answers each question it describes', async (
       ],
     },
     roll: { stations, toleranceMm: 0.3, registration: { kind: 'origin', originSdMm: 0.03 } },
+    layout: LAYOUT,
     drawing: { file },
     'corrected-file': { file, cut: ['pen 1'], error: { offsetAcrossMm: 0.5 }, centre: { xMm: 0, yMm: 0 } },
   };
@@ -71,6 +90,8 @@ test('/api/v1 describes itself, and answers each question it describes', async (
   expect(along.perMetreMm.low).toBeLessThan(0.4);
   expect(along.perMetreMm.high).toBeGreaterThan(0.4);
   expect(answers.settings?.settings).toMatchObject([{ id: 'X', after: -0.5 }]);
+  // 200 x 287 mm within the white edge hold 3 x 5 of 50 mm with 2 mm between.
+  expect(answers.layout).toMatchObject({ sheets: 3, left: [{ perSheet: 15, beyond: 5 }] });
   expect(answers['corrected-file']?.file).toEqual({ text: 'IN;SP1;PU380,400;PD780,400;' });
 });
 

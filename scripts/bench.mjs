@@ -6,6 +6,6 @@ import { main } from './lib/say.mjs';
 await main(async () => {
   await ensureDebianPackages([NUMPY, OPENCV, STATSMODELS, CHROMIUM]);
   await ensureNodePackages();
-  for (const part of ['bench/speed.ts', 'bench/drift-speed.ts', 'bench/scan-speed.ts'])
+  for (const part of ['bench/speed.ts', 'bench/drift-speed.ts', 'bench/layout-speed.ts', 'bench/scan-speed.ts'])
     process.exitCode ||= await runShown(process.execPath, ['--import', 'tsx', part], {});
 });

@@ -11,6 +11,7 @@ import { material, person, shop } from '@/db/schema/shop';
 import { event } from '@/db/schema/correction';
 import { setClock } from '@/server/clock';
 import { findShops } from '@/db/queries/shop';
+import { seedJobs } from './demo-jobs';
 import type { DemoSetup } from './demo-setup';
 import { MATERIALS, PEOPLE, SETUPS } from './demo-shop';
 import { runCalibration } from './run-calibration';
@@ -241,6 +242,15 @@ async function seed(): Promise<void> {
   const daysAgo = ({ past }: DemoSetup): number => past.confirmedDaysAgo ?? past.failedDaysAgo ?? 0;
   made.sort((x, y) => daysAgo(y.demo) - daysAgo(x.demo));
   for (const { demo, setupId } of made) await seedPast(demo, setupId, actorId);
+  const setupOf = (name: string): string => made.find((m) => m.demo.name === name)?.setupId ?? '';
+  await seedJobs(
+    db,
+    { personId: actorId },
+    {
+      ...{ lowWeir: setupOf('Low Weir'), towpath: setupOf('Towpath'), osier: setupOf('Osier') },
+      ...{ stripFilm: ids.get('material strip') ?? '', vinyl: ids.get('material disc') ?? '' },
+    },
+  );
   // Last of all: a shop that is not called the demo yet is one whose seeding was cut off.
   await db.update(shop).set({ isDemo: true }).where(eq(shop.id, shopId));
 }

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { clustersOf } from './clusters';
 import { areaOf, offsetOf, unionOf, type Ring } from './outline';
 import { linesRound } from './outline-round';
+import { isSimple } from './simple-ring';
 
 const disc = (x: number, y: number, r: number, n = 60): Ring =>
   Array.from({ length: n }, (_, i) => ({
@@ -47,6 +48,23 @@ describe('boxes in clusters', () => {
       }),
       { numRuns: 200 },
     );
+  });
+});
+
+describe('a closed line that crosses itself nowhere', () => {
+  it('is told from one that does, and from one that only touches itself', () => {
+    const at = (...points: readonly (readonly [number, number])[]): Ring => points.map(([x, y]) => ({ x, y }));
+    expect(isSimple(at([0, 0], [10, 0], [10, 10], [0, 10]))).toBe(true);
+    expect(isSimple(at([0, 0], [10, 10], [10, 0], [0, 10]))).toBe(false);
+    expect(isSimple(at([0, 0], [10, 0], [5, 5], [10, 10], [0, 10], [5, 5]))).toBe(false);
+    expect(isSimple(disc(0, 0, 5))).toBe(true);
+    expect(isSimple(disc(0, 0, 5, 500))).toBe(false);
+  });
+  it('needs no cleaning: the same line whichever way round it was drawn', () => {
+    const line = (ring: Ring) => linesRound([[ring]], { offsetMm: 1, keepsHoles: true }).flatMap((r) => r.line);
+    const ring = disc(3, 4, 5);
+    expect(areaOf(line([...ring].reverse()))).toBeCloseTo(areaOf(line(ring)), 3);
+    expect(areaOf(line(ring))).toBeCloseTo(areaOf(offsetOf(unionOf([ring]), 1)), 2);
   });
 });
 

@@ -1,6 +1,7 @@
 import { grownBox } from '@/core/layout/page-area';
 import { clustersOf } from './clusters';
 import { offsetOf, ringArea, ringsBox, unionOf, type Ring } from './outline';
+import { isSimple } from './simple-ring';
 
 export interface RoundOrder {
   readonly offsetMm: number;
@@ -27,6 +28,13 @@ function wanted(rings: readonly Ring[], keepsHoles: boolean): readonly Ring[] {
   });
 }
 
+/** Clean outlines of rings. One that stands alone and crosses itself nowhere only runs the right way round. */
+function cleaned(rings: readonly Ring[]): readonly Ring[] {
+  const [only] = rings;
+  if (!only || rings.length > 1 || !isSimple(only)) return unionOf(rings);
+  return ringArea(only) < 0 ? [[...only].reverse()] : [only];
+}
+
 /**
  * The line round many shapes. Only shapes near each other can run into one outline: they are taken cluster by cluster, which
  * for thousands of small shapes is many times quicker than all in one. @param shapes what each shape's ink covers.
@@ -40,7 +48,7 @@ export function linesRound(shapes: readonly (readonly Ring[])[], order: RoundOrd
   const clusters = clustersOf(inked.map((s) => s.box));
   return clusters.map((cluster, done) => {
     if (done % 16 === 0) onProgress?.(done / clusters.length);
-    const art = wanted(unionOf(cluster.flatMap((i) => inked[i]?.rings ?? [])), keepsHoles);
+    const art = wanted(cleaned(cluster.flatMap((i) => inked[i]?.rings ?? [])), keepsHoles);
     const grown = offsetOf(art, offsetMm);
     // Where two outlines grew into each other they become one.
     return { art, line: art.length > 1 ? unionOf(grown) : grown };

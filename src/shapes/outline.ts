@@ -8,7 +8,7 @@ export type Ring<F extends Frame = 'page'> = readonly Point<F>[];
 /** Whole micrometres: the polygon package reckons in integers. */
 const UNITS_PER_MM = 1000;
 /** Largest distance of a round corner's chords from its arc, in units. */
-const ARC_UNITS = 2;
+const ARC_UNITS = 4;
 
 const toUnits = (rings: readonly Ring<Frame>[]): Paths64 =>
   rings.map((ring) => ring.map((p) => ({ x: Math.round(p.x * UNITS_PER_MM), y: Math.round(p.y * UNITS_PER_MM) })));
@@ -54,7 +54,7 @@ export function differenceOf<F extends Frame>(from: readonly Ring<F>[], taken: r
 
 /**
  * The line at one distance from an outline, outward for plus and inward for minus; corners are rounded, holes shrink and
- * grow the other way. Within 3 um of the true line at the given points: 0.5 um of rounding, 2 um of chords.
+ * grow the other way. Within 5 um of the true line at the given points: 0.5 um of rounding, 4 um of chords.
  * @param rings clean outlines, as `unionOf` gives them.
  */
 export function offsetOf<F extends Frame>(rings: readonly Ring<F>[], distanceMm: number): readonly Ring<F>[] {

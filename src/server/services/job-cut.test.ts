@@ -14,8 +14,6 @@ import { jobWork, refusedBy, stamp } from './jobs.testing';
 import { makeShop, type TestShop } from './shop.testing';
 import { tellShownValue } from './shown-value';
 
-// A thread needs the built program: here the same computation runs where it is asked for.
-jest.mock('./computation-thread', () => jest.requireActual<object>('./computation-here.testing'));
 jest.setTimeout(120_000);
 
 let test: TestDatabase;

@@ -1,6 +1,7 @@
 import 'server-only';
 import { and, eq, sql } from 'drizzle-orm';
 import { Draft, type LockJobInput } from '@/contracts/jobs';
+import type { Compute } from '@/compute/compute-here';
 import { itemFindingWords, type FindingWords } from '@/core/artwork/item-finding';
 import type { JobDraft } from '@/core/layout/job-draft';
 import { layoutFindings } from '@/core/layout/layout-findings';
@@ -31,12 +32,13 @@ export async function readyLayout(
   draft: JobDraft,
   art: readonly ArtRow[],
   facts: JobFacts,
+  compute: Compute,
 ): Promise<Result<ReadyLayout, Refusal>> {
   const drawings = Object.fromEntries(
     art.filter((a) => a.mediaType === 'image/svg+xml').map((a) => [a.id, a.content.toString('utf8')]),
   );
   const { margins, marks } = facts.page;
-  const answered = await computeInThread('layout', { draft, margins, marks, drawings });
+  const answered = await compute('layout', { draft, margins, marks, drawings });
   if (!answered.parsed) return fail(refusal(answered.issues[0]?.message ?? 'The layout could not be read.'));
   if (answered.result.ok) return ok(answered.result.value as ReadyLayout);
   const { error } = answered.result;
@@ -59,12 +61,13 @@ interface Locking {
   readonly draft: JobDraft;
   readonly facts: JobFacts;
   readonly art: readonly ArtRow[];
+  readonly compute?: Compute;
 }
 
 /** Content and print files of a draft, or why it cannot be locked. */
 export async function buildLock(
   database: Database,
-  { row, title, draft, facts, art }: Locking,
+  { row, title, draft, facts, art, compute = computeInThread }: Locking,
 ): Promise<
   Result<
     { readonly content: LockedContent; readonly files: readonly JobFile[]; readonly warnings: readonly string[] },
@@ -72,7 +75,7 @@ export async function buildLock(
   >
 > {
   if (facts.onlyProgram && draft.laysOut === 'here') return fail(refusal(facts.onlyProgram));
-  const ready = await readyLayout(draft, art, facts);
+  const ready = await readyLayout(draft, art, facts, compute);
   if (!ready.ok) return ready;
   const findings = findingsOf(draft, ready.value, facts);
   const stops = findings.filter((f) => f.severity === 'stop');
@@ -90,7 +93,12 @@ export async function buildLock(
 }
 
 /** Locks a job for printing: from here on nothing of it changes. Locked twice is locked once. */
-export async function lockJob(database: Database, actor: Actor, input: LockJobInput): Promise<Result<string, Refusal>> {
+export async function lockJob(
+  database: Database,
+  actor: Actor,
+  input: LockJobInput,
+  compute: Compute = computeInThread,
+): Promise<Result<string, Refusal>> {
   const found = await findJob(database, input.jobId);
   if (!found) return fail(refusal(JOB_GONE));
   if (await findLocked(database, input.jobId)) return ok(input.jobId);
@@ -102,7 +110,7 @@ export async function lockJob(database: Database, actor: Actor, input: LockJobIn
     return fail(refusal('Drop the file that your program saved first: its fingerprint is what is locked.'));
   const facts = jobFacts(row, found.material);
   const art = await findArt(database, input.jobId);
-  const built = await buildLock(database, { row, title: titleOf(found.job), draft, facts, art });
+  const built = await buildLock(database, { row, title: titleOf(found.job), draft, facts, art, compute });
   if (!built.ok) return built;
   const { content, files, warnings } = built.value;
   const settings = await findSettings(database, ownersOf(row), { x: 0, y: 0 });

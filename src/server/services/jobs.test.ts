@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import sharp from 'sharp';
+import { computeHere } from '@/compute/compute-here';
 import type { JobDraft } from '@/core/layout/job-draft';
 import { NO_ERROR } from '@/core/geometry/error-parameters';
 import { testDatabase, type TestDatabase } from '@/db/database.testing';
@@ -14,8 +15,6 @@ import { archiveJob, bringBack, copyJob, keepArt, keepDraft, startJob } from './
 import { discItem, jobWork, refusedBy } from './jobs.testing';
 import { makeShop, type TestShop } from './shop.testing';
 
-// A thread needs the built program: here the same computation runs where it is asked for.
-jest.mock('./computation-thread', () => jest.requireActual<object>('./computation-here.testing'));
 jest.setTimeout(120_000);
 
 let test: TestDatabase;
@@ -85,7 +84,7 @@ describe('locking', () => {
     const plain = discItem('', { art: { kind: 'plain', shape: 'ellipse', cornerMm: 0 } });
     const { jobId, version } = await at(shop).discs({ items: [plain] });
     const input = { id: randomUUID(), jobId, version, ownFile: null };
-    expect(await refusedBy(lockJob(db(), shop.actor, input))).toContain('It has no art to print');
+    expect(await refusedBy(lockJob(db(), shop.actor, input, computeHere))).toContain('It has no art to print');
     expect(await findLocked(db(), jobId)).toBeUndefined();
     expect(await findLockedFile(db(), jobId, 'print-pdf')).toBeUndefined();
     expect(await refusedBy(at(shop).printed(jobId))).toContain('not locked');
@@ -99,6 +98,7 @@ describe('locking', () => {
     if (!found || !row) throw new Error('the job is there');
     const order = {
       ...{ row, title: 'Job 1', draft: found.job.draft as JobDraft, facts: jobFacts(row, found.material) },
+      compute: computeHere,
       art: await findArt(db(), jobId),
     };
     const [one, two] = [await buildLock(db(), order), await buildLock(db(), order)];
@@ -107,8 +107,8 @@ describe('locking', () => {
     for (const [i, file] of one.value.files.entries())
       expect(file.content.equals(two.value.files[i]?.content ?? Buffer.alloc(0))).toBe(true);
     const input = { id: randomUUID(), jobId, version, ownFile: null };
-    expect(await lockJob(db(), shop.actor, input)).toMatchObject({ ok: true });
-    expect(await lockJob(db(), shop.actor, { ...input, id: randomUUID() })).toMatchObject({ ok: true });
+    expect(await lockJob(db(), shop.actor, input, computeHere)).toMatchObject({ ok: true });
+    expect(await lockJob(db(), shop.actor, { ...input, id: randomUUID() }, computeHere)).toMatchObject({ ok: true });
     const stored = await findLockedFile(db(), jobId, 'print-pdf');
     expect(stored?.content.equals(one.value.files[0]?.content ?? Buffer.alloc(0))).toBe(true);
     await expect(db().update(lockedFile).set({ name: 'other' })).rejects.toThrow();
@@ -127,12 +127,17 @@ describe('locking', () => {
     expect(copy?.job).toMatchObject({ state: 'draft', madeFromId: jobId, number: 2 });
     const [own] = await findArt(db(), id);
     expect((copy?.job.draft as JobDraft).items[0]?.art).toMatchObject({ fileId: own?.id });
-    const again = await lockJob(db(), shop.actor, {
-      id: randomUUID(),
-      jobId: id,
-      version: copy?.job.version ?? 0,
-      ownFile: null,
-    });
+    const again = await lockJob(
+      db(),
+      shop.actor,
+      {
+        id: randomUUID(),
+        jobId: id,
+        version: copy?.job.version ?? 0,
+        ownFile: null,
+      },
+      computeHere,
+    );
     expect(again.ok).toBe(true);
   });
   it('an own program locks the fingerprint of its saved file, and needs no art here', async () => {
@@ -141,8 +146,8 @@ describe('locking', () => {
     const { jobId, version } = await at(shop).discs({ laysOut: 'program', items: [], artBox });
     const ownFile = { name: 'discs.job', bytes: 1234, sha256: 'a'.repeat(64) };
     const input = { id: randomUUID(), jobId, version, ownFile: null };
-    expect(await refusedBy(lockJob(db(), shop.actor, input))).toContain('fingerprint');
-    expect((await lockJob(db(), shop.actor, { ...input, ownFile })).ok).toBe(true);
+    expect(await refusedBy(lockJob(db(), shop.actor, input, computeHere))).toContain('fingerprint');
+    expect((await lockJob(db(), shop.actor, { ...input, ownFile }, computeHere)).ok).toBe(true);
     await at(shop).printed(jobId);
     const other = { ...ownFile, bytes: 1300, sha256: 'b'.repeat(64) };
     expect(await refusedBy(at(shop).release(jobId))).toContain('Drop discs.job in again');

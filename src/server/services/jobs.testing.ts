@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { computeHere } from '@/compute/compute-here';
 import type { ReleaseCutInput } from '@/contracts/jobs';
 import type { JobDraft, JobItem } from '@/core/layout/job-draft';
 import type { Database } from '@/db/client';
@@ -65,7 +66,7 @@ export function jobWork(db: Database, shop: TestShop) {
   };
   const locked = async (changes: Partial<JobDraft> = {}): Promise<string> => {
     const { jobId, version } = await discs(changes);
-    return taken(lockJob(db, actor, { id: randomUUID(), jobId, version, ownFile: null }));
+    return taken(lockJob(db, actor, { id: randomUUID(), jobId, version, ownFile: null }, computeHere));
   };
   const printed = (jobId: string) => tellPrinted(db, actor, { id: randomUUID(), jobId, sheets: 2, minutesAgo: 0 });
   const release = async (jobId: string, changes: Partial<ReleaseCutInput> = {}) => {

@@ -32,7 +32,7 @@ export function DrawingRoles({ art, survey, onArt, onNatural }: Props) {
         </p>
       ))}
       <fieldset>
-        <legend className="form-label">Which of its lines are cut?</legend>
+        <legend className="form-label fs-6">Which of its lines are cut?</legend>
         {hasLayers && (
           <p className="d-flex gap-2">
             {(['colour', 'layer'] as const).map((way) => (

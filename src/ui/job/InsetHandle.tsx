@@ -64,7 +64,7 @@ export function InsetHandle({ page, size, system, onInset }: HandleProps) {
         stroke="var(--ink)"
         strokeWidth={size / 9}
       />
-      <circle cx={x} cy={insetMm} r={size / 6} fill="var(--ink)" />
+      <circle cx={x} cy={insetMm} r={size / 5} fill="var(--sheet)" stroke="var(--ink)" strokeWidth={size / 14} />
     </g>
   );
 }

@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { keptLength } from '@/core/artwork/picture-checks';
 import type { ItemArt, JobItem } from '@/core/layout/job-draft';
 import { MM_PER_INCH, type UnitSystem } from '@/core/units/length';
@@ -23,7 +23,8 @@ interface Props {
   readonly survey: ArtSurvey | undefined;
   readonly system: UnitSystem;
   readonly naturalSize: (item: JobItem) => Promise<Size | null>;
-  readonly onChange: (item: JobItem) => void;
+  /** What of it changes. */
+  readonly onChange: (next: Partial<JobItem>) => void;
   readonly onRemove: () => void;
   readonly onCancel: () => void;
 }
@@ -42,12 +43,12 @@ function SizeFields({ item, system, onChange }: Pick<Props, 'item' | 'system' | 
   const [brought, setBrought] = useState({ width: 0, length: 0 });
   const own = proportionOf(item);
   const typeWidth = (widthMm: number): void => {
-    onChange({ ...item, widthMm, ...(isKept && { lengthMm: keptLength(own, widthMm) }) });
+    onChange({ widthMm, ...(isKept && { lengthMm: keptLength(own, widthMm) }) });
     if (isKept) setBrought((b) => ({ ...b, length: b.length + 1 }));
   };
   const typeLength = (lengthMm: number): void => {
     const turned = { width: own.height, height: own.width };
-    onChange({ ...item, lengthMm, ...(isKept && { widthMm: keptLength(turned, lengthMm) }) });
+    onChange({ lengthMm, ...(isKept && { widthMm: keptLength(turned, lengthMm) }) });
     if (isKept) setBrought((b) => ({ ...b, width: b.width + 1 }));
   };
   return (
@@ -149,48 +150,56 @@ function StateLine({ state, onCancel }: Pick<Props, 'state' | 'onCancel'>) {
 /** Sides within this are the drawing's own size, not one that was typed. */
 const SAME_SIZE_MM = 0.01;
 
+const isSameSize = (a: Size, b: Size): boolean =>
+  Math.abs(a.widthMm - b.widthMm) < SAME_SIZE_MM && Math.abs(a.lengthMm - b.lengthMm) < SAME_SIZE_MM;
+
 /** Art as it is placed and told: a drawing keeps its own size for as long as none was typed. */
 function useArt({ item, survey, naturalSize, onChange }: Pick<Props, 'item' | 'survey' | 'naturalSize' | 'onChange'>) {
   const [resized, setResized] = useState(0);
-  const [fresh, setFresh] = useState<string | null>(null);
-  const resize = (next: JobItem, size: Size): void => {
-    onChange({ ...next, ...size });
+  // A drawing keeps its own size, whichever of its lines are cut, until a size is typed.
+  const [follows, setFollows] = useState(false);
+  const { art } = item;
+  const resize = (size: Size | null): void => {
+    if (!size || isSameSize(size, item)) return;
+    onChange(size);
     setResized((n) => n + 1);
   };
-  const takeNatural = async (next: JobItem): Promise<void> => {
-    const size = await naturalSize(next);
-    if (size) resize(next, size);
-  };
-  const isRead = item.art.kind === 'drawing' && item.art.fileId === fresh && survey !== undefined;
+  const asked = useRef('');
   useEffect(() => {
-    if (!isRead) return;
-    const timer = window.setTimeout(() => {
-      setFresh(null);
-      void takeNatural(item);
-    }, 0);
-    return () => {
-      window.clearTimeout(timer);
-    };
+    // Asked again for other lines or another drawing, not for every key typed elsewhere.
+    const question = follows && survey && art.kind === 'drawing' ? JSON.stringify(art) : '';
+    if (asked.current === question) return;
+    asked.current = question;
+    if (question === '') return;
+    void naturalSize(item).then((size) => {
+      if (asked.current === question) resize(size);
+    });
   });
   return {
     resized,
-    takeNatural: () => void takeNatural(item),
+    follow: () => {
+      setFollows(true);
+    },
+    typed: (size: Partial<Size>): void => {
+      asked.current = '';
+      setFollows(false);
+      onChange(size);
+    },
     place: (placed: Exclude<ItemArt, { kind: 'plain' }>): void => {
-      const next = { ...item, art: placed };
-      if (placed.kind === 'drawing') {
-        setFresh(placed.fileId);
-        onChange(next);
-      } else {
-        const mm = (px: number): number => (px / PICTURE_DPI) * MM_PER_INCH;
-        resize(next, { widthMm: mm(placed.widthPx), lengthMm: mm(placed.heightPx) });
-      }
+      onChange({ art: placed });
+      setFollows(placed.kind === 'drawing');
+      if (placed.kind === 'picture')
+        resize({
+          widthMm: (placed.widthPx / PICTURE_DPI) * MM_PER_INCH,
+          lengthMm: (placed.heightPx / PICTURE_DPI) * MM_PER_INCH,
+        });
     },
     /** Other lines are cut now: what is left as art may be of another size. */
-    changeRoles: async (art: ItemArt): Promise<void> => {
-      const before = await naturalSize(item);
-      const next = { ...item, art };
-      if (before && Math.abs(before.widthMm - item.widthMm) < SAME_SIZE_MM) await takeNatural(next);
-      else onChange(next);
+    changeRoles: (next: ItemArt): void => {
+      onChange({ art: next });
+      void naturalSize(item).then((before) => {
+        if (before && isSameSize(before, item)) setFollows(true);
+      });
     },
   };
 }
@@ -198,7 +207,7 @@ function useArt({ item, survey, naturalSize, onChange }: Pick<Props, 'item' | 's
 /** One item: what it is, how large, how many, and where it is cut. */
 export function ItemForm(props: Props) {
   const { jobId, item, state, survey, system, onChange, onRemove, onCancel } = props;
-  const { resized, takeNatural, place, changeRoles } = useArt(props);
+  const { resized, follow, typed, place, changeRoles } = useArt(props);
   const { art } = item;
   return (
     <fieldset className="item">
@@ -214,7 +223,7 @@ export function ItemForm(props: Props) {
             defaultValue={item.name}
             maxLength={80}
             onChange={(event) => {
-              if (event.target.value.trim()) onChange({ ...item, name: event.target.value.trim() });
+              if (event.target.value.trim()) onChange({ name: event.target.value.trim() });
             }}
           />
         </div>
@@ -223,7 +232,7 @@ export function ItemForm(props: Props) {
           unit="pieces"
           initial={item.quantity}
           onChange={(value) => {
-            if (value !== null && Number.isInteger(value) && value >= 1) onChange({ ...item, quantity: value });
+            if (value !== null && Number.isInteger(value) && value >= 1) onChange({ quantity: value });
           }}
         />
       </div>
@@ -234,23 +243,23 @@ export function ItemForm(props: Props) {
       />
       <StateLine state={state} onCancel={onCancel} />
       {art.kind === 'drawing' ? (
-        <DrawingRoles art={art} survey={survey} onArt={(next) => void changeRoles(next)} onNatural={takeNatural} />
+        <DrawingRoles art={art} survey={survey} onArt={changeRoles} onNatural={follow} />
       ) : (
         <ShapeFields
           art={art}
           system={system}
           onArt={(next) => {
-            onChange({ ...item, art: next });
+            onChange({ art: next });
           }}
         />
       )}
-      <SizeFields key={resized} item={item} system={system} onChange={onChange} />
+      <SizeFields key={resized} item={item} system={system} onChange={typed} />
       <label className="choice">
         <input
           type="checkbox"
           checked={item.mayTurn}
           onChange={(event) => {
-            onChange({ ...item, mayTurn: event.target.checked });
+            onChange({ mayTurn: event.target.checked });
           }}
         />
         <span>May lie turned by a quarter where more fit</span>

@@ -58,10 +58,10 @@ export function JobEditor({ view }: { readonly view: JobEditorView }) {
   const [moved, setMoved] = useState(0);
   const answer = useEdge({ view, draft, materialId, laid: laid.ok ? laid.value : null, views }, items.worker);
   const change = (next: Partial<JobDraft>): void => {
-    keeper.change({ draft: { ...draft, ...next } });
+    keeper.change((now) => ({ draft: { ...now.draft, ...next } }));
   };
-  const changeItem = (item: JobItem): void => {
-    change({ items: draft.items.map((i) => (i.id === item.id ? item : i)) });
+  const changeItems = (next: (items: readonly JobItem[]) => readonly JobItem[]): void => {
+    keeper.change((now) => ({ draft: { ...now.draft, items: next(now.draft.items) } }));
   };
   const setInset = (insetMm: number): void => {
     change({ insetMm });
@@ -74,8 +74,8 @@ export function JobEditor({ view }: { readonly view: JobEditorView }) {
   return (
     <>
       <h1>{laid.ok ? layoutHeadline(draft, laid.value) : layoutProblemWords(laid.error, draft)}</h1>
-      <JobHead view={view} keeper={keeper} />
-      <div className="two">
+      <JobHead key={`head ${keeper.restored}`} view={view} keeper={keeper} />
+      <div className="two" key={keeper.restored}>
         <div className="bed stay">
           <LayoutPicture
             page={page}
@@ -109,9 +109,11 @@ export function JobEditor({ view }: { readonly view: JobEditorView }) {
                   survey={item.art.kind === 'drawing' ? items.surveys[item.art.fileId] : undefined}
                   system={system}
                   naturalSize={(asked) => items.worker().naturalSize(asked)}
-                  onChange={changeItem}
+                  onChange={(next) => {
+                    changeItems((all) => all.map((i) => (i.id === item.id ? { ...i, ...next } : i)));
+                  }}
                   onRemove={() => {
-                    change({ items: draft.items.filter((i) => i.id !== item.id) });
+                    changeItems((all) => all.filter((i) => i.id !== item.id));
                   }}
                   onCancel={items.cancel}
                 />
@@ -120,7 +122,7 @@ export function JobEditor({ view }: { readonly view: JobEditorView }) {
                 type="button"
                 className={`btn ${draft.items.length === 0 ? 'btn-primary' : 'btn-quiet'}`}
                 onClick={() => {
-                  change({ items: [...draft.items, newItem(draft.items.length + 1)] });
+                  changeItems((all) => [...all, newItem(all.length + 1)]);
                 }}
               >
                 {draft.items.length === 0 ? 'Add what is made' : 'Add another'}

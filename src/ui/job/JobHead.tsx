@@ -1,5 +1,6 @@
 'use client';
 
+import type { JobDraft } from '@/core/layout/job-draft';
 import type { JobEditorView } from './job-view';
 import type { DraftKeeper } from './use-draft';
 
@@ -10,11 +11,22 @@ interface Props {
   readonly keeper: DraftKeeper;
 }
 
+/** A program's art begins as a box in the middle of its page. */
+function laidOutBy(laysOut: JobDraft['laysOut'], draft: JobDraft): JobDraft {
+  const { widthMm, lengthMm } = draft.page;
+  const artBox = draft.artBox ?? {
+    widthMm: Math.max(1, widthMm - 80),
+    lengthMm: Math.max(1, lengthMm - 80),
+    leftMm: 40,
+    topMm: 40,
+  };
+  return { ...draft, laysOut, artBox };
+}
+
 /** Name, material, who lays it out, and whether what was typed is kept. */
 export function JobHead({ view, keeper }: Props) {
   const { kept, change, state, notice } = keeper;
   const { draft } = kept;
-  const page = draft.page;
   return (
     <div className="d-flex flex-wrap gap-3 align-items-end mb-3">
       <div>
@@ -27,7 +39,7 @@ export function JobHead({ view, keeper }: Props) {
           defaultValue={kept.name}
           maxLength={80}
           onChange={(event) => {
-            if (event.target.value.trim()) change({ name: event.target.value.trim() });
+            if (event.target.value.trim()) change(() => ({ name: event.target.value.trim() }));
           }}
         />
       </div>
@@ -40,7 +52,7 @@ export function JobHead({ view, keeper }: Props) {
           className="form-select"
           value={kept.materialId}
           onChange={(event) => {
-            change({ materialId: event.target.value });
+            change(() => ({ materialId: event.target.value }));
           }}
         >
           {view.materials.map((m) => (
@@ -59,13 +71,7 @@ export function JobHead({ view, keeper }: Props) {
               className={`btn ${who === draft.laysOut ? 'btn-primary' : 'btn-quiet'}`}
               aria-pressed={who === draft.laysOut}
               onClick={() => {
-                const artBox = draft.artBox ?? {
-                  widthMm: Math.max(1, page.widthMm - 80),
-                  lengthMm: Math.max(1, page.lengthMm - 80),
-                  leftMm: 40,
-                  topMm: 40,
-                };
-                change({ draft: { ...draft, laysOut: who, artBox } });
+                change((now) => ({ draft: laidOutBy(who, now.draft) }));
               }}
             >
               {who === 'here' ? 'Lay it out here' : 'My program lays it out'}

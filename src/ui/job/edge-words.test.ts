@@ -28,8 +28,12 @@ describe('an edge in words', () => {
   });
   it('says on how many pieces it shows, and what would be enough, rounded up', () => {
     expect(edgeSentence('border', 1, answer, 'mm')).toBe(
-      'This job\u2019s 1.00 mm border will show the error on about 4 % of pieces, in about 12 % of jobs at least one.',
+      'This job\u2019s 1.00 mm border will show the error on about 4 % of pieces; about 12 % of jobs have at least one.',
     );
+    expect(edgeSentence('bleed', 1, { ...answer, pieceShare: 0, jobShare: 0 }, 'mm')).toContain(
+      '1.00 mm bleed hides the error on every piece',
+    );
+    expect(edgeSentence('none', 0, answer, 'mm')).toContain('edge, without border or bleed, will show');
     expect(neededSentence(1, answer, 0.95, 'mm')).toBe('For 95 % of jobs with nothing to be seen it takes 1.24 mm.');
     expect(neededSentence(1.3, answer, 0.95, 'mm')).toBe('1.24 mm would be enough for 95 % of jobs: this is.');
   });

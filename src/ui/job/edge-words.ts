@@ -11,12 +11,13 @@ export function shareWords(share: number): string {
   return `about ${Math.round(share * 100)} %`;
 }
 
-const EDGE_WORDS = { border: 'border', bleed: 'bleed', none: 'edge without border or bleed' } as const;
-
 /** "This job's 1.0 mm border will show the error on about 4 % of pieces." */
 export function edgeSentence(kind: JobEdge['kind'], edgeMm: number, answer: EdgeAnswer, system: UnitSystem): string {
-  const what = kind === 'none' ? EDGE_WORDS.none : `${formatLength(edgeMm, system)} ${EDGE_WORDS[kind]}`;
-  return `This job\u2019s ${what} will show the error on ${shareWords(answer.pieceShare)} of pieces, in ${shareWords(answer.jobShare)} of jobs at least one.`;
+  const what =
+    kind === 'none' || edgeMm === 0 ? 'edge, without border or bleed,' : `${formatLength(edgeMm, system)} ${kind}`;
+  if (answer.pieceShare === 0)
+    return `This job\u2019s ${what} hides the error on every piece of the jobs that were simulated.`;
+  return `This job\u2019s ${what} will show the error on ${shareWords(answer.pieceShare)} of pieces; ${shareWords(answer.jobShare)} of jobs have at least one.`;
 }
 
 /** What would be enough, and whether this is. */

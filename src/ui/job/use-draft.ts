@@ -34,10 +34,13 @@ function storedFor(jobId: string, version: number): Kept | null {
 
 export interface DraftKeeper {
   readonly kept: Kept;
-  readonly change: (next: Partial<Kept>) => void;
+  /** What changes, from what stands now: an answer that comes late takes nothing back. */
+  readonly change: (next: (now: Kept) => Partial<Kept>) => void;
   readonly version: number;
   readonly state: 'kept' | 'sending' | 'waiting';
   readonly notice: string | null;
+  /** Raised when what was typed before came back: fields begin anew with it. */
+  readonly restored: number;
   /** Sends what waits, at once. */
   readonly send: () => Promise<number | null>;
 }
@@ -48,6 +51,7 @@ export function useDraft({ jobId, version: first, name, materialId, draft }: Job
   const [version, setVersion] = useState(first);
   const [state, setState] = useState<DraftKeeper['state']>('kept');
   const [notice, setNotice] = useState<string | null>(null);
+  const [restored, setRestored] = useState(0);
   const latest = useRef<Stored>({ name, materialId, draft, version: first });
   const timer = useRef<number | undefined>(undefined);
   const running = useRef<Promise<number | null> | null>(null);
@@ -87,8 +91,8 @@ export function useDraft({ jobId, version: first, name, materialId, draft }: Job
   }, [sendOnce]);
 
   const change = useCallback(
-    (next: Partial<Kept>) => {
-      latest.current = { ...latest.current, ...next };
+    (next: (now: Kept) => Partial<Kept>) => {
+      latest.current = { ...latest.current, ...next(latest.current) };
       const { name: nowName, materialId: nowMaterial, draft: nowDraft } = latest.current;
       setKept({ name: nowName, materialId: nowMaterial, draft: nowDraft });
       setState('waiting');
@@ -103,7 +107,8 @@ export function useDraft({ jobId, version: first, name, materialId, draft }: Job
     const waiting = storedFor(jobId, first);
     const taken = window.setTimeout(() => {
       if (!waiting) return;
-      change(waiting);
+      change(() => waiting);
+      setRestored((n) => n + 1);
       setNotice('What you typed here before is back.');
     }, 0);
     return () => {
@@ -112,5 +117,5 @@ export function useDraft({ jobId, version: first, name, materialId, draft }: Job
     };
   }, [jobId, first, change]);
 
-  return { kept, change, version, state, notice, send };
+  return { kept, change, version, state, notice, restored, send };
 }

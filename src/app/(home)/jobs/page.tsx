@@ -16,7 +16,8 @@ const HOUR_MS = 3_600_000;
 
 /** What waits, each in one sentence, the longest first. */
 function Waiting({ jobs, at }: { readonly jobs: readonly JobLine[]; readonly at: Date }) {
-  if (jobs.length === 0) return <p>Nothing waits to be cut.</p>;
+  if (jobs.length === 0)
+    return <p className="quiet">What was printed and not cut yet will stand here, with how long it waits.</p>;
   return (
     <ul className="jobs">
       {jobs.map((job) => {

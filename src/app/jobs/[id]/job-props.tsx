@@ -38,7 +38,7 @@ export function Locked({ view, session }: JobProps) {
       <p className="quiet mb-0">
         {draft.laysOut === 'program'
           ? `Laid out by the program: ${locked.ownFileName ?? ''}. ${size}.`
-          : `${placements.length} on each of ${sheets}, ${size}.`}
+          : `${placements.length} on each ${draft.form === 'roll' ? 'piece' : 'sheet'}, ${sheets} planned, ${size}.`}
       </p>
     </div>
   );

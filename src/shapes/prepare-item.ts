@@ -1,4 +1,4 @@
-import type { Affine, Point } from '@/core/geometry/affine';
+import { apply, type Affine, type Point } from '@/core/geometry/affine';
 import { closedPoints, lineBox, type CutLine } from '@/core/artwork/cut-line';
 import {
   doubledLines,
@@ -15,7 +15,7 @@ import type { Box } from '@/core/target/block';
 import { flatten } from '@/formats/flatten';
 import type { ArtShape, Artwork } from '@/formats/svg/read-artwork';
 import { mapCommands, polyline } from '@/formats/vector-drawing';
-import { lostParts, ringsBox, sliversOf, strokeArea, unionOf, type Ring } from './outline';
+import { lostParts, ringsBox, SLIVER_MM, sliversOf, strokeArea, unionOf, type Ring } from './outline';
 import { linesRound } from './outline-round';
 import { measureOwnEdge } from './own-edge';
 import { mirrorIn, plainCut, type PreparedItem, type PrepareRequest, type PrintShape } from './prepared-item';
@@ -31,16 +31,27 @@ const isCut = (art: Drawing, { colour, layer }: { readonly colour: string; reado
 
 const uniquely = (words: readonly string[]): readonly string[] => [...new Set(words)];
 
-/** What a shape's ink covers. */
-function inkOf(shape: Pick<ArtShape, 'commands' | 'fill' | 'isEvenOdd' | 'stroke'>): readonly Ring[] {
-  const paths = flatten(shape.commands, FLATNESS_MM);
-  const filled = shape.fill
-    ? unionOf(
-        paths.map((p) => p.points),
-        shape.isEvenOdd ? 'evenodd' : 'nonzero',
-      )
-    : [];
-  const { stroke } = shape;
+interface Ink {
+  readonly rings: readonly Ring[];
+  readonly flatnessMm: number;
+}
+
+/** Ink of shapes that was worked out before: the same drawing is asked for again and again while it is being placed. */
+const inks = new WeakMap<ArtShape, Ink>();
+
+/** What a shape's ink covers, in the drawing's own size. @param flatnessMm its curves come within this of their chords. */
+function inkOf(shape: ArtShape, flatnessMm = FLATNESS_MM): readonly Ring[] {
+  const known = inks.get(shape);
+  if (known && known.flatnessMm <= flatnessMm) return known.rings;
+  const rings = freshInk(shape, flatnessMm);
+  inks.set(shape, { rings, flatnessMm });
+  return rings;
+}
+
+function freshInk({ commands, fill, isEvenOdd, stroke }: ArtShape, flatnessMm: number): readonly Ring[] {
+  const paths = flatten(commands, flatnessMm);
+  const points = paths.map((p) => p.points);
+  const filled = fill ? unionOf(points, isEvenOdd ? 'evenodd' : 'nonzero') : [];
   const lined = stroke ? paths.flatMap((p) => strokeArea(p.points, p.isClosed, stroke.widthMm)) : [];
   return [...filled, ...lined];
 }
@@ -76,11 +87,16 @@ function movedShape(shape: ArtShape, map: Affine<'page', 'page'>): PrintShape {
 }
 
 /** The line round a drawing's art, at the offset; holes as they were asked for. */
-function outlineCut(printed: readonly ArtShape[], art: Drawing, { edge, onProgress }: PrepareRequest) {
+function outlineCut(ink: readonly (readonly Ring[])[], art: Drawing, { edge, onProgress }: PrepareRequest) {
   const offsetMm = edgeOffsetMm(edge);
-  const round = linesRound(printed.map(inkOf), { offsetMm, keepsHoles: art.keepsHoles, onProgress });
+  const round = linesRound(ink, { offsetMm, keepsHoles: art.keepsHoles, onProgress });
   const findings = round.flatMap(({ art: outlines, line }): ItemFinding[] => [
-    ...sliversOf(line).map(({ box, areaMm2 }): ItemFinding => ({ of: 'sliver', box, amount: areaMm2 })),
+    // Nothing that was grown by so much is thinner than twice that.
+    ...(offsetMm >= SLIVER_MM / 2 ? [] : sliversOf(line)).map(({ box, areaMm2 }): ItemFinding => ({
+      of: 'sliver',
+      box,
+      amount: areaMm2,
+    })),
     ...lostParts(outlines, offsetMm).map((box): ItemFinding => ({ of: 'lost', box })),
   ]);
   const rings = round.flatMap((r) => r.line);
@@ -135,7 +151,7 @@ function cellOf(artBox: Box, cutBox: Box | null) {
 /** Natural size of a drawing's art: the box of its ink, or of its lines where it has none. */
 export function naturalBox(artwork: Artwork, art: Drawing): Box | null {
   const printed = artwork.shapes.filter((s) => !isCut(art, s));
-  const ink = printed.flatMap(inkOf);
+  const ink = printed.flatMap((s) => inkOf(s));
   return ringsBox(ink.length > 0 ? ink : linesOf(artwork.shapes).map((l) => l.points));
 }
 
@@ -151,7 +167,11 @@ function prepareDrawing(request: PrepareRequest, artwork: Artwork, art: Drawing)
     ty: (-own.bottom * item.lengthMm) / own.height,
   };
   const moved = (shape: ArtShape): ArtShape => ({ ...shape, ...movedShape(shape, toItem) });
-  const printed = artwork.shapes.filter((s) => !isCut(art, s)).map(moved);
+  const originals = artwork.shapes.filter((s) => !isCut(art, s));
+  const printed = originals.map(moved);
+  // Enlarged, chords come as much farther from their curves.
+  const flatnessMm = FLATNESS_MM / Math.max(1, toItem.xx, toItem.yy);
+  const ink = originals.map((s) => inkOf(s, flatnessMm).map((ring) => ring.map((p) => apply(toItem, p))));
   const lines = linesOf(artwork.shapes.filter((s) => isCut(art, s)).map(moved));
   const artBox: Box = { left: 0, bottom: 0, width: item.widthMm, height: item.lengthMm };
   const isOwn = art.cutFrom === 'lines';
@@ -160,7 +180,7 @@ function prepareDrawing(request: PrepareRequest, artwork: Artwork, art: Drawing)
         commands: lines.map((line) => polyline(closedPoints(line))),
         findings: lineFindings(lines, printedBoxes(printed)),
       }
-    : outlineCut(printed, art, request);
+    : outlineCut(ink, art, request);
   const cutBox =
     drawn.commands.length > 0 ? lineBox({ points: drawn.commands.flatMap((c) => c.flatMap((p) => p.points)) }) : null;
   const { cell, by } = cellOf(artBox, cutBox);
@@ -173,7 +193,7 @@ function prepareDrawing(request: PrepareRequest, artwork: Artwork, art: Drawing)
     cuts: drawn.commands.map((c) => mapCommands(place, c)),
     shapes: printed.map((s) => movedShape(s, place)),
     isRound: true,
-    ownEdgeMm: isOwn ? measureOwnEdge(lines, unionOf(printed.flatMap(inkOf))) : null,
+    ownEdgeMm: isOwn ? measureOwnEdge(lines, unionOf(ink.flat())) : null,
     findings: [
       ...contentFindings(artwork, art, printed),
       ...drawn.findings.map((f) => moveFinding(f, by)),

@@ -16,6 +16,7 @@ import { fail, ok, type Result } from '@/core/result';
 import { problem, type FileProblem } from '@/formats/cut-file/cut-file';
 import { readArtwork, type Artwork } from '@/formats/svg/read-artwork';
 import type { PathCommand } from '@/formats/vector-drawing';
+import { coarsePath, exactPath } from '@/shapes/picture-path';
 import { naturalBox, prepareItem } from '@/shapes/prepare-item';
 import type { PreparedItem } from '@/shapes/prepared-item';
 
@@ -62,17 +63,25 @@ export interface EdgeQuestion {
   readonly yieldShare: number;
 }
 
-const pathOf = (commands: readonly PathCommand<'page'>[]): string =>
-  commands.map((c) => c.op + c.points.map((p) => `${p.x.toFixed(3)} ${p.y.toFixed(3)}`).join(' ')).join('');
+/** More points than this are drawn coarsely: a picture shows no more. */
+const MOST_POINTS = 4000;
+/** Of an item's larger side: about half a dot of a large screen. */
+const COARSE_SHARE = 1 / 2500;
 
-/** More shapes than this are drawn as far as they go; all of them are printed. */
-const MOST_DRAWN = 2000;
+const pointsIn = (paths: readonly (readonly PathCommand<'page'>[])[]): number =>
+  paths.reduce((sum, path) => sum + path.reduce((n, c) => n + c.points.length, 0), 0);
 
-const viewOf = ({ cuts, shapes, ...rest }: PreparedItem): ItemView => ({
-  ...rest,
-  cutPath: cuts.map(pathOf).join(''),
-  shapes: shapes.slice(0, MOST_DRAWN).map(({ commands, ...paint }) => ({ path: pathOf(commands), ...paint })),
-});
+function viewOf({ cuts, shapes, ...rest }: PreparedItem): ItemView {
+  const toleranceMm = Math.max(rest.cell.widthMm, rest.cell.lengthMm) * COARSE_SHARE;
+  const isLarge = pointsIn(cuts) + pointsIn(shapes.map((s) => s.commands)) > MOST_POINTS;
+  const pathOf = (commands: readonly PathCommand<'page'>[]): string =>
+    isLarge ? coarsePath(commands, toleranceMm) : exactPath(commands);
+  return {
+    ...rest,
+    cutPath: cuts.map(pathOf).join(''),
+    shapes: shapes.map(({ commands, ...paint }) => ({ path: pathOf(commands), ...paint })),
+  };
+}
 
 function counted(artwork: Artwork): readonly ArtGroup[] {
   const groups = new Map<string, ArtGroup>();

@@ -16,7 +16,7 @@ interface Placed {
 interface Props {
   readonly jobId: string;
   readonly words: string;
-  readonly onPlaced: (art: Exclude<ItemArt, { kind: 'plain' }>) => void;
+  readonly onPlaced: (art: Exclude<ItemArt, { kind: 'plain' }>) => Promise<void>;
 }
 
 async function place(jobId: string, file: File): Promise<Placed | string> {
@@ -48,8 +48,9 @@ export function ArtDrop({ jobId, words, onPlaced }: Props) {
     const done = await place(jobId, file);
     if (typeof done === 'string') setTold(`${file.name} was not taken. ${done}`);
     else {
+      setTold(`Reading ${file.name} ...`);
+      await onPlaced(artOf(done, file.name.slice(0, 200)));
       setTold(null);
-      onPlaced(artOf(done, file.name.slice(0, 200)));
     }
   };
   return (

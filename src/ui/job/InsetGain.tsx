@@ -60,8 +60,8 @@ function Row({
   );
 }
 
-/** What a smaller inset gains, against the prints whose marks would fail. */
-export function InsetGain({ draft, page, cells, system, onInset }: Props) {
+/** Insets side by side, against the prints whose marks would fail. */
+function Compared({ draft, page, cells, system, onInset }: Props) {
   const [wanderMm, setWanderMm] = useState(ASSUMED_WANDER_SD_MM);
   const choices = useMemo(() => {
     const fill = (insetMm: number) => {
@@ -73,10 +73,8 @@ export function InsetGain({ draft, page, cells, system, onInset }: Props) {
     return insetChoices(pageOf(draft, page), candidates(draft, page), (p) => fill(p.marks.insetMm), wanderMm);
   }, [draft, page, cells, wanderMm]);
   const best = bestInset(choices);
-  if (page.marks.kind === 'none' || draft.laysOut === 'program' || draft.items.length !== 1) return null;
   return (
-    <details>
-      <summary>Would a smaller inset pay?</summary>
+    <>
       <div className="table-responsive" role="region" aria-label="Insets compared" tabIndex={0}>
         <table className="plain" style={{ minWidth: '26rem' }}>
           <thead>
@@ -115,6 +113,23 @@ export function InsetGain({ draft, page, cells, system, onInset }: Props) {
         A print is lost where the printer cuts a mark off, or where it wanders so that a mark stands nearer to the edge
         than the eye takes.
       </p>
+    </>
+  );
+}
+
+/** What a smaller inset gains, against the prints whose marks would fail; worked out once it is asked for. */
+export function InsetGain(props: Props) {
+  const [isOpen, setOpen] = useState(false);
+  const { page, draft } = props;
+  if (page.marks.kind === 'none' || draft.laysOut === 'program' || draft.items.length !== 1) return null;
+  return (
+    <details
+      onToggle={(event) => {
+        setOpen(event.currentTarget.open);
+      }}
+    >
+      <summary>Would a smaller inset pay?</summary>
+      {isOpen && <Compared {...props} />}
     </details>
   );
 }

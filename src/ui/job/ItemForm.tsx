@@ -185,14 +185,16 @@ function useArt({ item, survey, naturalSize, onChange }: Pick<Props, 'item' | 's
       setFollows(false);
       onChange(size);
     },
-    place: (placed: Exclude<ItemArt, { kind: 'plain' }>): void => {
-      onChange({ art: placed });
+    /** A drawing comes with its own size at once: at another it would be worked out for nothing. */
+    place: async (placed: Exclude<ItemArt, { kind: 'plain' }>): Promise<void> => {
+      const mm = (px: number): number => (px / PICTURE_DPI) * MM_PER_INCH;
+      const size =
+        placed.kind === 'picture'
+          ? { widthMm: mm(placed.widthPx), lengthMm: mm(placed.heightPx) }
+          : await naturalSize({ ...item, art: placed });
+      onChange({ art: placed, ...size });
       setFollows(placed.kind === 'drawing');
-      if (placed.kind === 'picture')
-        resize({
-          widthMm: (placed.widthPx / PICTURE_DPI) * MM_PER_INCH,
-          lengthMm: (placed.heightPx / PICTURE_DPI) * MM_PER_INCH,
-        });
+      setResized((n) => n + 1);
     },
     /** Other lines are cut now: what is left as art may be of another size. */
     changeRoles: (next: ItemArt): void => {
@@ -239,7 +241,7 @@ export function ItemForm(props: Props) {
       <ArtDrop
         jobId={jobId}
         words={art.kind === 'plain' ? 'Its art: SVG, PNG or JPEG' : `${art.fileName}; another in its place`}
-        onPlaced={place}
+        onPlaced={(placed) => place(placed)}
       />
       <StateLine state={state} onCancel={onCancel} />
       {art.kind === 'drawing' ? (

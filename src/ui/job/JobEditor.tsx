@@ -1,7 +1,7 @@
 'use client';
 
 import { v4 as uuid } from 'uuid';
-import { useMemo, useState } from 'react';
+import { useDeferredValue, useMemo, useState } from 'react';
 import type { JobDraft, JobItem } from '@/core/layout/job-draft';
 import { layOut, pageOf } from '@/core/layout/lay-out';
 import { layoutHeadline, layoutProblemWords } from '@/core/layout/layout-words';
@@ -32,16 +32,24 @@ const newItem = (no: number): JobItem => ({
   art: { kind: 'plain', shape: 'rectangle', cornerMm: 0 },
 });
 
-/** The layout that follows from a draft, worked out again at every change. */
+/**
+ * The layout that follows from a draft, worked out again at every change. The page and what of it can be used follow at
+ * once; copies and findings a moment later where there are many, so that a dragged corner never waits for them.
+ */
 function useLayout(view: JobEditorView, draft: JobDraft, views: Readonly<Record<string, ItemView>>) {
-  return useMemo(() => {
-    const cells = new Map(Object.values(views).map((v) => [v.id, v.cell]));
-    const laid = layOut(draft, view.page, cells);
-    const page = laid.ok ? laid.value.page : pageOf(draft, view.page);
-    const area = laid.ok ? laid.value.area : pageArea(page);
-    const findings = laid.ok ? numberedFindings(draft, laid.value, view.layout, views) : [];
-    return { cells, laid, page, area, findings };
-  }, [view, draft, views]);
+  const later = useDeferredValue(draft);
+  const { cells, laid, findings } = useMemo(() => {
+    const known = new Map(Object.values(views).map((v) => [v.id, v.cell]));
+    const found = layOut(later, view.page, known);
+    const toLookAt = found.ok ? numberedFindings(later, found.value, view.layout, views) : [];
+    return { cells: known, laid: found, findings: toLookAt };
+  }, [view, later, views]);
+  const { page, area } = useMemo(() => {
+    const asked = pageOf(draft, view.page);
+    const own = laid.ok && draft.form === 'roll' ? { ...asked, lengthMm: laid.value.page.lengthMm } : asked;
+    return { page: own, area: pageArea(own) };
+  }, [view, draft, laid]);
+  return { cells, laid, page, area, findings };
 }
 
 const areaWords = (mm2: number, whole: number): string =>
@@ -108,7 +116,7 @@ export function JobEditor({ view }: { readonly view: JobEditorView }) {
                   state={items.states[item.id]}
                   survey={item.art.kind === 'drawing' ? items.surveys[item.art.fileId] : undefined}
                   system={system}
-                  naturalSize={(asked) => items.worker().naturalSize(asked)}
+                  naturalSize={items.naturalSize}
                   onChange={(next) => {
                     changeItems((all) => all.map((i) => (i.id === item.id ? { ...i, ...next } : i)));
                   }}

@@ -1,5 +1,6 @@
 'use client';
 
+import { memo } from 'react';
 import type { Placement } from '@/core/layout/fill-page';
 import type { LayoutPage, PageArea } from '@/core/layout/page-area';
 import type { Rollers } from '@/core/layout/rollers';
@@ -45,11 +46,12 @@ interface ItemProps {
   readonly view: ItemView;
   readonly picture: string | undefined;
   readonly isMirrored: boolean;
+  /** Of a thin line, in mm. */
   readonly hair: number;
 }
 
-/** One item in its own cell, y up: art as it is printed, the cut dashed. */
-function ItemDrawing({ view, picture, isMirrored, hair }: ItemProps) {
+/** One item in its own cell, y up: art as it is printed, the cut dashed. Drawn anew only when the item itself changes. */
+const ItemDrawing = memo(function ItemDrawing({ view, picture, isMirrored, hair }: ItemProps) {
   const { artBox } = view;
   return (
     <g id={`item-${view.id}`}>
@@ -91,11 +93,11 @@ function ItemDrawing({ view, picture, isMirrored, hair }: ItemProps) {
         fill="none"
         stroke="var(--plumb)"
         strokeWidth={1.6 * hair}
-        strokeDasharray={`${5 * hair} ${3 * hair}`}
+        strokeDasharray={`${8 * hair} ${5 * hair}`}
       />
     </g>
   );
-}
+});
 
 const place = ({ box, turnDeg }: Placement): string =>
   turnDeg === 0
@@ -212,6 +214,31 @@ function Flags({
   });
 }
 
+type CopiesProps = Pick<Props, 'placements' | 'views'> & { readonly lengthMm: number };
+
+/** Every copy where it stands, y up. */
+const Copies = memo(function Copies({ placements, views, lengthMm }: CopiesProps) {
+  return (
+    <g transform={`translate(0 ${lengthMm}) scale(1 -1)`}>
+      {placements.map((p, i) =>
+        views[p.itemId] ? (
+          <use key={i} href={`#item-${p.itemId}`} transform={place(p)} />
+        ) : (
+          <rect
+            key={i}
+            x={p.box.left}
+            y={p.box.bottom}
+            width={p.box.width}
+            height={p.box.height}
+            fill="var(--ink)"
+            opacity={0.12}
+          />
+        ),
+      )}
+    </g>
+  );
+});
+
 /** The page as it lies with its leading end up: what can be used, what stands on it, and what is to be looked at. */
 export function LayoutPicture(props: Props) {
   const { page, area, placements, views, pictures, isMirrored, spare, flags, leadingWords, system, onInset } = props;
@@ -222,6 +249,8 @@ export function LayoutPicture(props: Props) {
   const hair = whole / 900;
   const margin = whole / 18;
   const words = whole / 34;
+  // The page's width stays while its inset is dragged: items need not be drawn anew.
+  const cutHair = widthMm / 600;
   return (
     <svg
       viewBox={`${-margin / 2} ${-front - margin} ${widthMm + margin} ${lengthMm + front + rear + 1.5 * margin}`}
@@ -235,26 +264,10 @@ export function LayoutPicture(props: Props) {
       <Zones page={page} area={area} hasOwnMarks={props.hasOwnMarks} hair={hair} />
       <defs>
         {Object.entries(views).map(([id, view]) => (
-          <ItemDrawing key={id} view={view} picture={pictures[id]} isMirrored={isMirrored} hair={hair} />
+          <ItemDrawing key={id} view={view} picture={pictures[id]} isMirrored={isMirrored} hair={cutHair} />
         ))}
       </defs>
-      <g transform={`translate(0 ${lengthMm}) scale(1 -1)`}>
-        {placements.map((p, i) =>
-          views[p.itemId] ? (
-            <use key={i} href={`#item-${p.itemId}`} transform={place(p)} />
-          ) : (
-            <rect
-              key={i}
-              x={p.box.left}
-              y={p.box.bottom}
-              width={p.box.width}
-              height={p.box.height}
-              fill="var(--ink)"
-              opacity={0.12}
-            />
-          ),
-        )}
-      </g>
+      <Copies placements={placements} views={views} lengthMm={lengthMm} />
       <text x={widthMm / 2} y={-front - words / 2} fontSize={words} textAnchor="middle" fill="var(--ink)">
         {`\u2191 ${leadingWords}`}
       </text>

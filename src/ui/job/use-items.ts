@@ -29,9 +29,20 @@ export interface Items {
   readonly states: Readonly<Record<string, ItemState>>;
   readonly surveys: Readonly<Record<string, ArtSurvey>>;
   readonly worker: () => LayoutWorker;
+  /** Size of a drawing's art without the lines that are cut; null where it has none or was not understood. */
+  readonly naturalSize: LayoutWorker['naturalSize'];
   /** Ends what runs, and begins again. */
   readonly cancel: () => void;
 }
+
+/** What was being worked out when it was stopped. */
+const stopped = (states: Items['states']): Items['states'] =>
+  Object.fromEntries(
+    Object.entries(states).map(([id, s]) => [
+      id,
+      s.kind === 'working' ? { kind: 'refused', problem: { ...LOST, words: 'Stopped.' } } : s,
+    ]),
+  );
 
 /** Items as pictures draw them, as far as they are ready. */
 export function viewsOf(states: Items['states'], draft: JobDraft): Readonly<Record<string, ItemView>> {
@@ -114,17 +125,14 @@ export function useItems(jobId: string, draft: JobDraft): Items {
     states,
     surveys,
     worker,
+    naturalSize: async (item) => {
+      if (item.art.kind !== 'drawing') return null;
+      return (await readOnce(item.art.fileId)) ? null : worker().naturalSize(item);
+    },
     cancel: () => {
       handle.current?.cancel();
       reads.current.clear();
-      setStates((all) =>
-        Object.fromEntries(
-          Object.entries(all).map(([id, s]) => [
-            id,
-            s.kind === 'working' ? { kind: 'refused', problem: { ...LOST, words: 'Stopped.' } } : s,
-          ]),
-        ),
-      );
+      setStates(stopped);
     },
   };
 }

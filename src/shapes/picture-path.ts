@@ -1,0 +1,28 @@
+import { Clipper } from 'clipper2-ts';
+import { flatten } from '@/formats/flatten';
+import type { PathCommand } from '@/formats/vector-drawing';
+
+const number = (value: number): string => String(Math.round(value * 1000) / 1000);
+const pair = ({ x, y }: { readonly x: number; readonly y: number }): string => `${number(x)} ${number(y)}`;
+
+/** Whole micrometres: the polygon package reckons in integers. */
+const UNITS_PER_MM = 1000;
+
+/** Path data of a shape as it is. */
+export const exactPath = (commands: readonly PathCommand<'page'>[]): string =>
+  commands.map((c) => c.op + c.points.map(pair).join(' ')).join('');
+
+/**
+ * Path data of a shape for a picture in which nothing smaller than the tolerance is seen: straight pieces, as few as stay
+ * that near (Douglas and Peucker 1973, Cartographica 10, 112, as the polygon package has it).
+ */
+export function coarsePath(commands: readonly PathCommand<'page'>[], toleranceMm: number): string {
+  return flatten(commands, toleranceMm)
+    .map(({ points, isClosed }) => {
+      const units = points.map((p) => ({ x: Math.round(p.x * UNITS_PER_MM), y: Math.round(p.y * UNITS_PER_MM) }));
+      const fewer = Clipper.ramerDouglasPeucker(units, toleranceMm * UNITS_PER_MM);
+      const kept = fewer.map((p) => pair({ x: p.x / UNITS_PER_MM, y: p.y / UNITS_PER_MM }));
+      return `M${kept.join('L')}${isClosed ? 'Z' : ''}`;
+    })
+    .join('');
+}

@@ -87,12 +87,16 @@ test('a shop of one\u2019s own: the questions, what stands in it', async ({ page
   await shoot(page, 'four-questions');
 });
 
-test('the door for phones', async ({ page }) => {
-  await page.goto('/shop/phones');
-  await page.getByRole('button', { name: 'Let phones in' }).click();
-  await page.getByRole('heading', { name: 'Phones are let in' }).waitFor();
-  await shoot(page, 'phones');
-  await page.getByRole('button', { name: 'Shut the door' }).click();
+test('a job laid out, and one that waits', async ({ page }) => {
+  await openDemo(page);
+  await page.goto('/jobs');
+  await page.getByRole('link', { name: /Osier bed discs/ }).click();
+  await page.getByText(/hides the error|will show the error/).waitFor();
+  await shoot(page, 'job-layout');
+  await page.goto('/jobs');
+  await page.getByRole('link', { name: /Strip 14/ }).click();
+  await page.getByRole('img', { name: /The page/ }).waitFor();
+  await shoot(page, 'job-cut');
 });
 
 const DISCS = `<svg xmlns="http://www.w3.org/2000/svg" width="210mm" height="297mm" viewBox="0 0 210 297">
@@ -124,7 +128,7 @@ test('a cut file corrected, and print against page', async ({ page }) => {
   await shoot(page, 'measure');
 });
 
-test('a roll: its drift, sections, a run as it goes', async ({ page, context, baseURL }) => {
+test('a roll: its drift, sections', async ({ page }) => {
   test.setTimeout(120_000);
   await openSetup(page, 'Towpath');
   const rolls = `${page.url()}/rolls`;
@@ -143,25 +147,4 @@ test('a roll: its drift, sections, a run as it goes', async ({ page, context, ba
   await page.getByRole('button', { name: 'Work out the sections' }).click();
   await page.getByRole('heading', { name: 'What each way costs' }).waitFor();
   await shoot(page, 'roll-sections');
-  await context.addCookies([{ name: 'theme', value: 'dark', url: baseURL ?? '' }]);
-  await page.goto(rolls);
-  await page.getByText('A run as it goes').click();
-  await page.getByLabel('Pieces', { exact: true }).fill('60');
-  await page.getByRole('button', { name: 'Begin the log' }).click();
-  for (const [no, along] of [
-    [1, '0.02'],
-    [6, '0.05'],
-    [11, '0.06'],
-    [16, '0.09'],
-    [21, '0.10'],
-  ] as const) {
-    await page.getByRole('heading', { name: `Measure piece ${no}`, exact: true }).waitFor();
-    for (const side of ['left', 'right']) {
-      await page.getByLabel(`${side}, across`).fill(side === 'left' ? '0.03' : '0.01');
-      await page.getByLabel(`${side}, along`).fill(along);
-    }
-    await page.getByRole('button', { name: 'Keep this piece' }).click();
-  }
-  await page.getByRole('heading', { name: 'Measure piece 26', exact: true }).waitFor();
-  await shoot(page, 'roll-log');
 });

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { clustersOf } from './clusters';
 import { areaOf, offsetOf, unionOf, type Ring } from './outline';
-import { linesRound } from './outline-round';
+import { LEAST_HOLE_MM2, linesRound } from './outline-round';
 import { isSimple } from './simple-ring';
 
 const disc = (x: number, y: number, r: number, n = 60): Ring =>
@@ -81,6 +81,13 @@ describe('a line round many shapes, cluster by cluster', () => {
       }),
       { numRuns: 100 },
     );
+  });
+  it('holes under a square mm are gaps of the art and are closed (common practice, no published source)', () => {
+    expect(LEAST_HOLE_MM2).toBe(1);
+    const holed = (r: number) => [disc(0, 0, 10), [...disc(0, 0, r)].reverse()];
+    const rings = (r: number) =>
+      linesRound([holed(r)], { offsetMm: 0, keepsHoles: true }).flatMap((l) => l.line).length;
+    expect([rings(0.5), rings(0.7)]).toEqual([1, 2]);
   });
   it('tells its progress', () => {
     const told: number[] = [];

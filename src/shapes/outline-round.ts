@@ -18,8 +18,8 @@ export interface RoundLine {
   readonly line: readonly Ring[];
 }
 
-/** A hole smaller than this is a gap of the art, not a hole that is wanted. */
-const LEAST_HOLE_MM2 = 1;
+/** A hole smaller than this is a gap of the art, not a hole that is wanted. Common practice, no published source. */
+export const LEAST_HOLE_MM2 = 1;
 
 function wanted(rings: readonly Ring[], keepsHoles: boolean): readonly Ring[] {
   return rings.filter((ring) => {

@@ -22,6 +22,7 @@ const facts = (changes: Partial<LayoutFacts> = {}): LayoutFacts => ({
   ...{ family: 'F1', isBorderless: false, unprintableMm: 5, machineMarks: null, rollers: null, sensorMm: 120 },
   modePage: { name: 'A4', ...sheetSize('A4') },
   printableWidthMm: null,
+  largest: { widthMm: null, lengthMm: null },
   ...changes,
 });
 const cells = new Map([['d', { widthMm: 52, lengthMm: 52 }]]);
@@ -46,6 +47,8 @@ describe('what of a layout is told before it is locked', () => {
     [{}, { rollers: { widthMm: 12, fromEdgeMm: 2 } }, ['look rollers']],
     [{}, { rollers: { widthMm: 20, fromEdgeMm: 2 } }, ['look rollers']],
     [{}, { rollers: { widthMm: 8, fromEdgeMm: 2 } }, []],
+    [{}, { largest: { widthMm: 150, lengthMm: null } }, ['stop too-large']],
+    [{}, { largest: { widthMm: 300, lengthMm: 300 } }, []],
     [{}, { family: 'F5' }, ['look not-mirrored']],
     [{ isMirrored: true }, {}, ['look mirrored']],
     [{ isMirrored: true }, { family: 'F5' }, []],

@@ -2,6 +2,7 @@ import type { FindingWords } from '../artwork/item-finding';
 import { markProblems, type MarkProblem, type MarkScheme } from '../shop/marks';
 import type { Family } from '../shop/words';
 import type { Box } from '../target/block';
+import { blockSize } from './block-size';
 import type { JobDraft } from './job-draft';
 import type { LaidOut } from './lay-out';
 import { isInArea } from './page-area';
@@ -22,6 +23,8 @@ export interface LayoutFacts {
   readonly sensorMm: number;
   /** What the printer can print of the material's width; null where it was not told. */
   readonly printableWidthMm: number | null;
+  /** Largest drawing that the program takes; null where there is no bound that is known. */
+  readonly largest: { readonly widthMm: number | null; readonly lengthMm: number | null };
 }
 
 /** A finding about the whole layout, with where it is to be shown on the page. */
@@ -98,6 +101,26 @@ function pageFindings(draft: JobDraft, { page }: LaidOut, facts: LayoutFacts): r
           ),
         ]
       : []),
+  ];
+}
+
+/** A drawing larger than the program that is to open it takes. */
+function sizeFindings(
+  draft: JobDraft,
+  { page, placements }: LaidOut,
+  { largest }: LayoutFacts,
+): readonly LayoutFinding[] {
+  if (draft.laysOut === 'program') return [];
+  const block = blockSize(placements, page);
+  const isTooLarge = block.widthMm > (largest.widthMm ?? Infinity) || block.lengthMm > (largest.lengthMm ?? Infinity);
+  if (!isTooLarge) return [];
+  const bounds = `${largest.widthMm ?? 'any'} x ${largest.lengthMm ?? 'any'} mm`;
+  return [
+    stop(
+      'too-large',
+      `The drawing would be ${block.widthMm} x ${block.lengthMm} mm, and this program takes at most ${bounds}.`,
+      'Choose a smaller page, or make fewer.',
+    ),
   ];
 }
 
@@ -201,6 +224,7 @@ export function layoutFindings(draft: JobDraft, laid: LaidOut, facts: LayoutFact
     ...itemFindings(draft, laid),
     ...markFindings(laid, facts),
     ...pageFindings(draft, laid, facts),
+    ...sizeFindings(draft, laid, facts),
     ...spareFindings(draft, facts),
     ...rollerFindings(laid, facts),
     ...sideFindings(draft, facts),

@@ -1,6 +1,6 @@
 import { sheetSize } from '../units/sheet-size';
 import { fillPage } from './fill-page';
-import { bestInset, insetChoices, lostShare } from './inset-gain';
+import { ASSUMED_WANDER_SD_MM, bestInset, insetChoices, lostShare } from './inset-gain';
 import { pageArea, type LayoutPage } from './page-area';
 import { checkRollers, ROLLER_ROOM_MM } from './rollers';
 import { checkSpare, materialLengthMm, TEST_CUT_MM, TEST_CUT_ROOM_MM } from './spare';
@@ -27,6 +27,9 @@ describe('a smaller inset', () => {
   });
   it('at 1 SD of room loses 1 - 0.6827^2 of them: both ways, across and along', () => {
     expect(lostShare(at(10.7), 0.7)).toBeCloseTo(1 - 0.682689 ** 2, 5);
+  });
+  it('a print wanders by 0.7 mm until it is told (assumed; common practice, no published source)', () => {
+    expect(ASSUMED_WANDER_SD_MM).toBe(0.7);
   });
   it('with a print that never wanders, is lost only beyond the limit', () => {
     expect([lostShare(at(10), 0), lostShare(at(9.9), 0)]).toEqual([0, 1]);

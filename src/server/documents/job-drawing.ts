@@ -2,6 +2,7 @@ import 'server-only';
 import { apply, identity, then, type Affine, type Point } from '@/core/geometry/affine';
 import { sheetToFile, type FileAxes } from '@/core/geometry/file-axes';
 import type { Load } from '@/core/geometry/load';
+import { blockSize } from '@/core/layout/block-size';
 import { cellToPage } from '@/core/layout/cell-place';
 import type { Placement } from '@/core/layout/fill-page';
 import type { Box } from '@/core/target/block';
@@ -157,13 +158,7 @@ export const cutSheet = (sheet: JobSheet): VectorDrawing => ({
  * it in the middle of its own page and prints its own marks.
  */
 export function blockDrawing(sheet: JobSheet, spotInk?: string): VectorDrawing {
-  const halves = sheet.placements.map(({ box }) => ({
-    x: Math.max(Math.abs(box.left - sheet.widthMm / 2), Math.abs(box.left + box.width - sheet.widthMm / 2)),
-    y: Math.max(Math.abs(box.bottom - sheet.lengthMm / 2), Math.abs(box.bottom + box.height - sheet.lengthMm / 2)),
-  }));
-  // Room for a correction of the cut lines, whole mm.
-  const widthMm = 2 * Math.ceil(Math.max(...halves.map((h) => h.x)) + 2);
-  const heightMm = 2 * Math.ceil(Math.max(...halves.map((h) => h.y)) + 2);
+  const { widthMm, lengthMm: heightMm } = blockSize(sheet.placements, sheet);
   const tx = (widthMm - sheet.widthMm) / 2;
   const ty = (heightMm - sheet.lengthMm) / 2;
   const toFile = { xx: 1, xy: 0, yx: 0, yy: 1, tx, ty } as ToFile;

@@ -60,6 +60,7 @@ export function jobFacts(row: SetupRow, own: Pick<Material, 'printableWidthMm'>)
           : { widthMm: rollerWidthMm, fromEdgeMm: rollerFromEdgeMm },
       sensorMm: cutter.spareRearMm,
       printableWidthMm: own.printableWidthMm,
+      largest: { widthMm: row.program?.largestWidthMm ?? null, lengthMm: row.program?.largestLengthMm ?? null },
     },
     route,
     onlyProgram:

@@ -64,6 +64,9 @@ interface Locking {
   readonly compute?: Compute;
 }
 
+/** A layout of the program's own has no items here, whatever was tried before. */
+const ownDraft = (draft: JobDraft): JobDraft => (draft.laysOut === 'program' ? { ...draft, items: [] } : draft);
+
 /** Content and print files of a draft, or why it cannot be locked. */
 export async function buildLock(
   database: Database,
@@ -75,7 +78,8 @@ export async function buildLock(
   >
 > {
   if (facts.onlyProgram && draft.laysOut === 'here') return fail(refusal(facts.onlyProgram));
-  const ready = await readyLayout(draft, art, facts, compute);
+  const own = ownDraft(draft);
+  const ready = await readyLayout(own, art, facts, compute);
   if (!ready.ok) return ready;
   const findings = findingsOf(draft, ready.value, facts);
   const stops = findings.filter((f) => f.severity === 'stop');
@@ -83,7 +87,7 @@ export async function buildLock(
     return fail(refusal(`It cannot be locked so. ${stops.map((s) => `${s.words} ${s.todo}`).join(' ')}`));
   const isInPrint = facts.route === 'A' || facts.route === 'C';
   const correction = isInPrint ? await correctionInForce(database, row) : null;
-  const content = lockedContent({ title, draft }, ready.value, art, correction);
+  const content = lockedContent({ title, draft: own }, ready.value, art, correction);
   const warnings = findings.map((f) => f.words);
   if (draft.laysOut === 'program') return ok({ content, files: [], warnings });
   const sheet = await sheetOf({ content, items: ready.value.items, art, hasOwnMarks: facts.hasOwnMarks, correction });

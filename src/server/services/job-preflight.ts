@@ -1,4 +1,5 @@
 import 'server-only';
+import { blockSize } from '@/core/layout/block-size';
 import { rollerWords } from '@/core/layout/layout-findings';
 import { materialMarkAdvice } from '@/core/shop/material-marks';
 import { preflight, type Preflight, type PreflightFacts } from '@/core/shop/preflight';
@@ -16,14 +17,13 @@ function factsOf({ row, facts, draft, material, locked, print }: JobView): Prefl
     family: row.setup.family,
     route: facts.route,
     page: { name: draft.page.name, widthMm: page.widthMm },
-    block: { widthMm: page.widthMm, lengthMm: page.lengthMm },
+    block: blockSize(locked?.content.placements ?? [], page),
     mode: [row.printMode.name, row.printMode.tray, row.printMode.quality].filter(Boolean).join(', '),
     isBorderless: row.printMode.isBorderless,
     marks: { kind: facts.page.marks.kind, insetMm: draft.insetMm },
     leadingMark: facts.hasOwnMarks ? 'the end with the words' : leadingMarkOf(row),
     markProblems: [],
     material: materialMarkAdvice(material),
-    // Work is as large as it is: the program's bounds were held against its drawing when it was opened.
     program: row.program,
     spareFrontMm: draft.spareFrontMm,
     spareRearMm: draft.spareRearMm,

@@ -13,14 +13,14 @@ import { InsetGain } from './InsetGain';
 import { ItemForm } from './ItemForm';
 import { JobHead } from './JobHead';
 import { numberedFindings } from './job-findings';
-import type { JobEditorView } from './job-view';
+import type { JobEditorView, Kept } from './job-view';
 import { LayoutPicture } from './LayoutPicture';
 import { LockBar } from './LockBar';
 import { OwnArtForm } from './OwnArtForm';
 import { PageForm } from './PageForm';
 import { useDraft } from './use-draft';
 import { edgeInUse, useEdge } from './use-edge';
-import { useItems, viewsOf } from './use-items';
+import { picturesOf, useItems, viewsOf } from './use-items';
 
 const newItem = (no: number): JobItem => ({
   id: uuid(),
@@ -36,14 +36,16 @@ const newItem = (no: number): JobItem => ({
  * The layout that follows from a draft, worked out again at every change. The page and what of it can be used follow at
  * once; copies and findings a moment later where there are many, so that a dragged corner never waits for them.
  */
-function useLayout(view: JobEditorView, draft: JobDraft, views: Readonly<Record<string, ItemView>>) {
+function useLayout(view: JobEditorView, { draft, materialId }: Kept, views: Readonly<Record<string, ItemView>>) {
   const later = useDeferredValue(draft);
   const { cells, laid, findings } = useMemo(() => {
     const known = new Map(Object.values(views).map((v) => [v.id, v.cell]));
     const found = layOut(later, view.page, known);
-    const toLookAt = found.ok ? numberedFindings(later, found.value, view.layout, views) : [];
+    const printableWidthMm = view.materials.find((m) => m.id === materialId)?.printableWidthMm ?? null;
+    const facts = { ...view.layout, printableWidthMm };
+    const toLookAt = found.ok ? numberedFindings(later, found.value, facts, views) : [];
     return { cells: known, laid: found, findings: toLookAt };
-  }, [view, later, views]);
+  }, [view, later, materialId, views]);
   const { page, area } = useMemo(() => {
     const asked = pageOf(draft, view.page);
     const own = laid.ok && draft.form === 'roll' ? { ...asked, lengthMm: laid.value.page.lengthMm } : asked;
@@ -62,7 +64,7 @@ export function JobEditor({ view }: { readonly view: JobEditorView }) {
   const { draft, materialId } = keeper.kept;
   const items = useItems(jobId, draft);
   const views = useMemo(() => viewsOf(items.states, draft), [items.states, draft]);
-  const { cells, laid, page, area, findings } = useLayout(view, draft, views);
+  const { cells, laid, page, area, findings } = useLayout(view, keeper.kept, views);
   const [moved, setMoved] = useState(0);
   const answer = useEdge({ view, draft, materialId, laid: laid.ok ? laid.value : null, views }, items.worker);
   const change = (next: Partial<JobDraft>): void => {
@@ -75,9 +77,6 @@ export function JobEditor({ view }: { readonly view: JobEditorView }) {
     change({ insetMm });
     setMoved((n) => n + 1);
   };
-  const pictures = Object.fromEntries(
-    draft.items.flatMap(({ id, art }) => (art.kind === 'picture' ? [[id, `/jobs/${jobId}/art/${art.fileId}`]] : [])),
-  );
   const isHere = draft.laysOut === 'here';
   return (
     <>
@@ -90,7 +89,7 @@ export function JobEditor({ view }: { readonly view: JobEditorView }) {
             area={area}
             placements={laid.ok ? laid.value.placements : []}
             views={views}
-            pictures={pictures}
+            pictures={picturesOf(jobId, draft)}
             isMirrored={draft.isMirrored}
             hasOwnMarks={view.hasOwnMarks}
             spare={draft.form === 'roll' ? { frontMm: draft.spareFrontMm, rearMm: draft.spareRearMm } : null}

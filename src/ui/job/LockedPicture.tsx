@@ -6,7 +6,7 @@ import { layOut, type PageFacts } from '@/core/layout/lay-out';
 import type { Rollers } from '@/core/layout/rollers';
 import type { UnitSystem } from '@/core/units/length';
 import { LayoutPicture } from './LayoutPicture';
-import { useItems, viewsOf } from './use-items';
+import { picturesOf, useItems, viewsOf } from './use-items';
 
 interface Props {
   readonly jobId: string;
@@ -32,11 +32,7 @@ export function LockedPicture({ jobId, draft, page: facts, rollers, hasOwnMarks,
       area={area}
       placements={placements}
       views={views}
-      pictures={Object.fromEntries(
-        draft.items.flatMap(({ id, art }) =>
-          art.kind === 'picture' ? [[id, `/jobs/${jobId}/art/${art.fileId}`]] : [],
-        ),
-      )}
+      pictures={picturesOf(jobId, draft)}
       isMirrored={draft.isMirrored}
       hasOwnMarks={hasOwnMarks}
       spare={draft.form === 'roll' ? { frontMm: draft.spareFrontMm, rearMm: draft.spareRearMm } : null}

@@ -18,7 +18,12 @@ export interface JobEditorView {
   readonly onlyProgram: string | null;
   readonly hasOwnMarks: boolean;
   readonly leadingMark: string;
-  readonly materials: readonly { readonly id: string; readonly name: string; readonly thermalPerK: number | null }[];
+  readonly materials: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly thermalPerK: number | null;
+    readonly printableWidthMm: number | null;
+  }[];
   readonly error: (SetupError & { readonly isMarkSdAssumed: boolean; readonly since: string }) | null;
 }
 

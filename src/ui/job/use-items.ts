@@ -55,6 +55,12 @@ export function viewsOf(states: Items['states'], draft: JobDraft): Readonly<Reco
   );
 }
 
+/** Where the browser finds the pictures among a job's art, by the item's id. */
+export const picturesOf = (jobId: string, draft: JobDraft): Readonly<Record<string, string>> =>
+  Object.fromEntries(
+    draft.items.flatMap(({ id, art }) => (art.kind === 'picture' ? [[id, `/jobs/${jobId}/art/${art.fileId}`]] : [])),
+  );
+
 /** Items made ready by the worker, each again when something of it changes. Drawings are fetched and read once. */
 export function useItems(jobId: string, draft: JobDraft): Items {
   const [states, setStates] = useState<Readonly<Record<string, ItemState>>>({});

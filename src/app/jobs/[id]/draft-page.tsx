@@ -25,7 +25,12 @@ export function DraftPage({ view, session }: JobProps) {
             onlyProgram: facts.onlyProgram,
             hasOwnMarks: facts.hasOwnMarks,
             leadingMark: facts.hasOwnMarks ? '' : leadingMarkOf(row),
-            materials: materials.map(({ id, name, thermalPerK }) => ({ id, name, thermalPerK })),
+            materials: materials.map(({ id, name, thermalPerK, printableWidthMm }) => ({
+              id,
+              name,
+              thermalPerK,
+              printableWidthMm,
+            })),
             error: error && {
               beta: error.beta,
               constantCovariance: error.constantCovariance,

@@ -9,6 +9,7 @@ import { material } from '@/db/schema/shop';
 import { readHpgl, type FilePath } from '@/formats/hpgl/hpgl';
 import { logEvent } from './events';
 import { cutChanges, tellResult } from './job-cut';
+import { dryCalendar } from './job-give';
 import { readJob, readJobs } from './job-view';
 import { jobWork, refusedBy, stamp } from './jobs.testing';
 import { makeShop, type TestShop } from './shop.testing';
@@ -45,6 +46,11 @@ describe('waiting and cutting', () => {
     const jobId = await at(shop).locked();
     await at(shop).printed(jobId);
     expect(await cutChanges(db(), jobId, stamp)).toEqual(['The print is not dry for another 24 h.']);
+    const calendar = await (await dryCalendar(db(), jobId))?.text();
+    const dryAt = (await readJob(db(), shop.shopId, jobId, 'UTC'))?.print?.dryAt;
+    const start = dryAt?.toISOString().replace(/[-:]|\.\d+/g, '');
+    expect(calendar).toContain(`DTSTART:${start ?? 'none'}`);
+    expect(calendar).toContain('SUMMARY:Discs (job 1): dry');
     const [line] = await readJobs(db(), shop.shopId, 'UTC');
     expect(line?.sentence).toMatch(
       /Discs \(job 1\): 2 sheets printed \w+day, not dry for another 24 h, the end with the words first\./,

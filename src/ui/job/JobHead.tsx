@@ -50,6 +50,7 @@ export function JobHead({ view, keeper }: Props) {
         <select
           id="job-material"
           className="form-select"
+          style={{ maxWidth: '15rem' }}
           value={kept.materialId}
           onChange={(event) => {
             change(() => ({ materialId: event.target.value }));

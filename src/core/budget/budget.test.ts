@@ -4,7 +4,7 @@ import { cornersOf } from '../geometry/affine';
 import { seededRng } from '../math/random';
 import { normalProbability } from '../math/quantile';
 import { borderFor } from '../verdict/next-job';
-import { errorBudget, budgetEdge, resizedEdge, worstPlace } from './error-budget';
+import { errorBudget, budgetEdge, worstPlace } from './error-budget';
 import {
   EDGE_DRAWS,
   edgeFor,
@@ -164,9 +164,6 @@ describe('the budget', () => {
     };
     expect(grown(100)).toBeCloseTo(0.1, 9);
     expect(grown(200)).toBeCloseTo(0.2, 9);
-  });
-  it('a border of 0.125 in at half size is 1/16 in (common practice, no published source)', () => {
-    expect(resizedEdge(0.125, 0.5)).toBe(1 / 16);
   });
 });
 

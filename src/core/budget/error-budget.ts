@@ -91,6 +91,3 @@ export function budgetEdge(error: JobError, place: Point, isRound: boolean, yiel
   }
   return high;
 }
-
-/** A border or bleed after its art was made larger or smaller with it. */
-export const resizedEdge = (edgeMm: number, factor: number): number => edgeMm * factor;

@@ -3,7 +3,7 @@ import { fillPage } from './fill-page';
 import { ASSUMED_WANDER_SD_MM, bestInset, insetChoices, lostShare } from './inset-gain';
 import { pageArea, type LayoutPage } from './page-area';
 import { checkRollers, ROLLER_ROOM_MM } from './rollers';
-import { checkSpare, materialLengthMm, TEST_CUT_MM, TEST_CUT_ROOM_MM } from './spare';
+import { checkSpare, TEST_CUT_MM, TEST_CUT_ROOM_MM } from './spare';
 
 const at = (insetMm: number, changes: Partial<LayoutPage['marks']> = {}): LayoutPage => ({
   ...sheetSize('A4'),
@@ -67,8 +67,5 @@ describe('spare material', () => {
   it('keeps the rear sensor covered', () => {
     expect(checkSpare({ frontMm: 40, rearMm: 45, sensorMm: 60 })).toEqual([{ kind: 'rear-short', missingMm: 15 }]);
     expect(checkSpare({ frontMm: 40, rearMm: 0, sensorMm: 60 })).toEqual([{ kind: 'no-rear', missingMm: 60 }]);
-  });
-  it('is part of the material', () => {
-    expect(materialLengthMm(825, { frontMm: 50, rearMm: 150 })).toBe(1025);
   });
 });

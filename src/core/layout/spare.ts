@@ -24,9 +24,3 @@ export function checkSpare({ frontMm, rearMm, sensorMm }: SpareFacts): readonly 
   else if (rearMm < sensorMm) findings.push({ kind: 'rear-short', missingMm: sensorMm - rearMm });
   return findings;
 }
-
-/** Material of one piece: spare, print between its ends, spare. */
-export const materialLengthMm = (
-  lengthMm: number,
-  { frontMm, rearMm }: Pick<SpareFacts, 'frontMm' | 'rearMm'>,
-): number => frontMm + lengthMm + rearMm;

@@ -71,6 +71,7 @@ describe('what is beyond a plain print file is named', () => {
     ['<rect width="5" height="5" style="fill-opacity:.3"/>', 'transparency'],
     ['<rect width="5" height="5" filter="url(#f)"/>', 'a filter'],
     ['<path d="M1 1h5" stroke="red" stroke-dasharray="2 1"/>', 'a dashed line'],
+    ['<path d="M1 1h5" stroke="red" stroke-linecap="round"/>', 'round or square line ends or corners'],
     ['<path d="M1 1h5" stroke="red" marker-end="url(#m)"/>', 'arrow heads'],
     ['<g clip-path="url(#c)"><rect width="5" height="5"/></g>', 'a clipped part'],
     ['<g transform="scale(2 1)"><path d="M1 1h5" stroke="red"/></g>', 'a line stretched more one way than the other'],

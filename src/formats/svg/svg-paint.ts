@@ -110,6 +110,10 @@ function plainColour(words: string | undefined, absent: string | null, current: 
   return known && known.opacity === 1 ? known.formatHex() : undefined;
 }
 
+/** Ends and corners as the writers here draw them. */
+const hasPlainEnds = ({ lineCap = 'butt', lineJoin = 'miter' }: PaintWords): boolean =>
+  lineCap === 'butt' && lineJoin === 'miter';
+
 /** What an element's paint comes to: plain colours and a width, and the names of what is beyond a plain print file. */
 export function plainPaint(words: PaintWords): PlainPaint {
   const fill = plainColour(words.fill, '#000000', words.colour);
@@ -120,6 +124,7 @@ export function plainPaint(words: PaintWords): PlainPaint {
     ...words.beyond,
     ...(fill === undefined || colour === undefined ? ['a gradient, a pattern or a see-through colour'] : []),
     ...(isDashed ? ['a dashed line'] : []),
+    ...(colour !== null && !hasPlainEnds(words) ? ['round or square line ends or corners'] : []),
     ...(width === null ? ['a line width that is no length'] : []),
   ];
   return {

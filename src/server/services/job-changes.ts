@@ -1,4 +1,7 @@
 import 'server-only';
+import { markBoxes } from '@/core/layout/page-area';
+import { MARK_KIND_WORDS } from '@/core/shop/mark-kinds';
+import { canonicalJson } from '@/core/target/canonical-json';
 import { formatFixed } from '@/core/units/length';
 import { DESCRIBED_ANEW, eventWords, SETTING_CHANGED } from '@/core/trust/event-kinds';
 import type { Database } from '@/db/client';
@@ -53,15 +56,12 @@ async function eventChanges(database: Database, { row, layout, stamp }: ChangesO
 /** Marks that are told differently now. */
 function markChanges({ row, content, material: own }: ChangesOrder): readonly string[] {
   const { marks } = jobFacts(row, own).page;
-  const { draft, markBoxes, page } = content;
-  if (marks.kind === 'none') return markBoxes.length > 0 ? ['The machine is told that there are no marks now.'] : [];
-  const [first] = markBoxes;
-  const sizeMm = first ? Math.min(first.width, first.height) : 0;
-  const isSame = first !== undefined && Math.abs(sizeMm - marks.sizeMm) < 1e-6 && page.widthMm > 0;
-  return isSame
+  const { draft, page } = content;
+  const boxes = markBoxes({ ...page, marks: { ...marks, insetMm: draft.insetMm } });
+  return canonicalJson(boxes) === canonicalJson(content.markBoxes)
     ? []
     : [
-        `The marks were ${formatFixed(sizeMm, 1)} mm, ${formatFixed(draft.insetMm, 1)} mm from the edge; they are told as ${formatFixed(marks.sizeMm, 1)} mm now.`,
+        `The marks are told differently now: ${MARK_KIND_WORDS[marks.kind].title.toLowerCase()}, ${formatFixed(marks.sizeMm, 1)} mm.`,
       ];
 }
 

@@ -75,7 +75,7 @@ function fileProblem(
   return isUnmoved ? null : 'Say that nothing on the page was moved since it was printed.';
 }
 
-export const stillDries = (dryAt: Date | null, at: Date): string | null =>
+const stillDries = (dryAt: Date | null, at: Date): string | null =>
   dryAt && dryAt > at
     ? `The print is not dry for another ${Math.ceil((dryAt.getTime() - at.getTime()) / HOUR_MS)} h.`
     : null;

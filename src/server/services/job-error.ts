@@ -1,7 +1,7 @@
 import 'server-only';
 import { eq } from 'drizzle-orm';
 import { ASSUMED_MARK_SD_MM } from '@/core/fit/load-noise';
-import { markNoise, type LoadMap } from '@/core/fit/mark-noise';
+import { markNoise } from '@/core/fit/mark-noise';
 import type { SetupError } from '@/core/budget/job-error';
 import type { Database } from '@/db/client';
 import { findLatestSaved } from '@/db/queries/bench';
@@ -9,6 +9,7 @@ import { findLoadMaps } from '@/db/queries/calibration';
 import type { SetupRow } from '@/db/queries/shop';
 import { fit } from '@/db/schema/calibration';
 import { now } from '../clock';
+import { earlierLoads } from './earlier-loads';
 
 export interface KnownError extends SetupError {
   /** True where too few loads were kept to tell the noise of reading the marks. */
@@ -22,17 +23,13 @@ async function markSd(database: Database, row: SetupRow): Promise<{ sdMm: number
   const [first] = rows;
   if (!first) return { sdMm: ASSUMED_MARK_SD_MM, isAssumed: true };
   const { marks, loadModel } = first.map;
-  const like = rows.filter((r) => r.map.loadModel === loadModel && r.map.marks.join() === marks.join());
-  const groups = new Map<string, LoadMap[]>();
-  for (const { map } of like) {
-    const known = groups.get(map.fitId) ?? [];
-    groups.set(map.fitId, [...known, { beta: map.parameters, readingCovariance: map.covariance }]);
-  }
   const places = Array.from({ length: marks.length / 2 }, (_, i) => ({
     x: marks[2 * i] ?? 0,
     y: marks[2 * i + 1] ?? 0,
   }));
-  const noise = markNoise([...groups.values()], places, loadModel);
+  // Of a state that was fitted more than once only the newest fit counts; no state is left out.
+  const loads = earlierLoads(rows, { marks: places, loadModel, calibrationId: '', correctionId: null });
+  const noise = markNoise(loads, places, loadModel);
   return noise.kind === 'estimated'
     ? { sdMm: noise.sdMm, isAssumed: false }
     : { sdMm: ASSUMED_MARK_SD_MM, isAssumed: true };

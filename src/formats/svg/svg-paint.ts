@@ -110,21 +110,23 @@ function plainColour(words: string | undefined, absent: string | null, current: 
   return known && known.opacity === 1 ? known.formatHex() : undefined;
 }
 
-/** Ends and corners as the writers here draw them. */
-const hasPlainEnds = ({ lineCap = 'butt', lineJoin = 'miter' }: PaintWords): boolean =>
-  lineCap === 'butt' && lineJoin === 'miter';
+/** What a drawn line asks for beyond its colour and width: the writers here know plain ends, plain corners and no dashes. */
+function lineBeyond({ lineCap = 'butt', lineJoin = 'miter', dashes = 'none' }: PaintWords): readonly string[] {
+  return [
+    ...(dashes === 'none' ? [] : ['a dashed line']),
+    ...(lineCap === 'butt' && lineJoin === 'miter' ? [] : ['round or square line ends or corners']),
+  ];
+}
 
 /** What an element's paint comes to: plain colours and a width, and the names of what is beyond a plain print file. */
 export function plainPaint(words: PaintWords): PlainPaint {
   const fill = plainColour(words.fill, '#000000', words.colour);
   const colour = plainColour(words.stroke, null, words.colour);
   const width = words.strokeWidth === undefined ? 1 : svgLength(words.strokeWidth, 100);
-  const isDashed = colour !== null && (words.dashes ?? 'none') !== 'none';
   const beyond = [
     ...words.beyond,
     ...(fill === undefined || colour === undefined ? ['a gradient, a pattern or a see-through colour'] : []),
-    ...(isDashed ? ['a dashed line'] : []),
-    ...(colour !== null && !hasPlainEnds(words) ? ['round or square line ends or corners'] : []),
+    ...(colour === null ? [] : lineBeyond(words)),
     ...(width === null ? ['a line width that is no length'] : []),
   ];
   return {

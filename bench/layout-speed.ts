@@ -31,6 +31,14 @@ line(
   bestMs(1, () => unionOf(offsetOf(unionOf(shapes.flat()), 1.5))),
 );
 
+const crowded = Array.from({ length: 2000 }, (_, i) => [lobed((i % 50) * 10, Math.floor(i / 50) * 10)]);
+line(
+  'the same so near that all lines run together',
+  bestMs(2, () => linesRound(crowded, { offsetMm: 1.5, keepsHoles: true })),
+  'all in one call',
+  bestMs(1, () => unionOf(offsetOf(unionOf(crowded.flat()), 1.5))),
+);
+
 const draft: JobDraft = {
   ...{ laysOut: 'here', form: 'sheet', insetMm: 15.9, backInsetMm: null, isMirrored: false, gapMm: 1 },
   ...{ spareFrontMm: 0, spareRearMm: 0, artBox: null, yieldShare: 0.95, warmingK: 0 },

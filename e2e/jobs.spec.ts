@@ -21,7 +21,7 @@ async function begin(page: Page, name: string, setup: string): Promise<void> {
 async function placeDrawing(page: Page, text: string): Promise<void> {
   await page.getByRole('button', { name: 'Add what is made' }).click();
   await page.getByLabel(/Its art/).setInputFiles(file('disc.svg', text));
-  await page.getByLabel(/#ff0000/).check();
+  await page.getByLabel(/#ff0000 \d/).check();
 }
 
 const headline = (page: Page) => page.getByRole('heading', { level: 1 });
@@ -30,6 +30,15 @@ const hashOf = (bytes: Buffer): string => createHash('sha256').update(bytes).dig
 async function tellPrinted(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'It is printed' }).click();
   await expect(headline(page)).toContainText('printed');
+}
+
+/** A test cut in the spare that came out clean, written down on the way. */
+async function cutClean(page: Page): Promise<void> {
+  await page.getByRole('link', { name: 'Write a test cut down' }).click();
+  await page.getByRole('button', { name: /^Lifts clean/ }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('cuts clean');
+  await page.getByRole('link', { name: 'Back to the job' }).click();
+  await expect(page.getByText('Nothing that is told here changed since it was locked.')).toBeVisible();
 }
 
 test('from art to result: laid out, locked, printed, cut, told', async ({ page }) => {
@@ -55,6 +64,9 @@ test('from art to result: laid out, locked, printed, cut, told', async ({ page }
   await expect(page.getByText(hashOf(await one.body()).slice(0, 16))).toBeVisible();
   expect(one.headers()['content-disposition']).toContain('attachment');
   await tellPrinted(page);
+  await expect(page.getByRole('checkbox', { name: /make a test cut in the spare first/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Give out the cut file' })).toBeDisabled();
+  await cutClean(page);
   await page.getByRole('button', { name: 'Give out the cut file' }).click();
   const cut = page.getByRole('link', { name: /cut-turned-0\.hpgl/ });
   await expect(cut).toBeVisible();
@@ -86,7 +98,7 @@ test('what is wrong is numbered on the page, and what stops it keeps it from bei
   await expect(page.getByRole('button', { name: /lock for printing/i })).toBeDisabled();
   await expectAccessible(page);
   await page.getByLabel(/another in its place/).setInputFiles(file('mended.svg', DISC));
-  await page.getByLabel(/#ff0000/).check();
+  await page.getByLabel(/#ff0000 \d/).check();
   await expect(list).toHaveCount(0);
   await expect(page.getByRole('button', { name: 'Lock for printing' })).toBeEnabled();
   // Too near to the edge for this printer: the marks are cut off.
@@ -116,6 +128,34 @@ test('the inset is moved in the picture, by keys and by hand, and the usable are
   await expect(page.getByLabel('Marks from the edge')).toHaveValue(/^2\d|^3\d/);
   await page.getByText('Would a smaller inset pay?').click();
   await expect(page.getByRole('region', { name: 'Insets compared' })).toContainText('best');
+});
+
+test('lines that are scored: dotted in the picture, given out before the cut in a file of their own', async ({
+  page,
+}) => {
+  await begin(page, 'Folded', 'Low Weir');
+  await placeDrawing(
+    page,
+    drawing(
+      `<circle cx="30" cy="30" r="25" fill="#0b6b62"/>${RING}<path d="M30 3v54" fill="none" stroke="#0000ff" stroke-width="0.1"/>`,
+    ),
+  );
+  await page.getByLabel('#0000ff is scored, to be folded').check();
+  await expect(page.getByLabel(/#0000ff \d/)).not.toBeChecked();
+  await expect(page.getByText('Nothing to put right was found.')).toBeVisible();
+  await expect(headline(page)).toHaveText('12 on each sheet: one sheet makes 12, 2 over');
+  await page.getByRole('button', { name: 'Lock for printing' }).click();
+  await tellPrinted(page);
+  await cutClean(page);
+  await page.getByLabel(/only what is scored/).check();
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Give out the cut file' }).click();
+  const scored = page.getByRole('link', { name: /score-turned-0\.hpgl/ });
+  const text = (await (await page.request.get((await scored.getAttribute('href')) ?? '')).body()).toString();
+  expect(text.match(/PD/g)).toHaveLength(12);
+  await page.getByLabel(/only what is cut/).check();
+  await page.getByRole('button', { name: 'Give out the cut file' }).click();
+  await expect(page.getByRole('link', { name: /cut-only-turned-0\.hpgl/ })).toBeVisible();
 });
 
 test('what was typed while the server was away is back after a reload, and sent', async ({ page, context }) => {

@@ -1,11 +1,68 @@
 /** Speed as ratios: installs what the references need, then runs them beside our own. */
-import { CHROMIUM, ensureDebianPackages, ensureNodePackages, NUMPY, OPENCV, STATSMODELS } from './lib/packages.mjs';
+import { spawn } from 'node:child_process';
+import { ensureBuild, NEXT } from './lib/build.mjs';
+import { freePort, isPortOpen, startCluster } from './lib/cluster.mjs';
+import { ensureDatabase, migrateDatabase, withConnection } from './lib/database.mjs';
+import {
+  CHROMIUM,
+  ensureDebianPackages,
+  ensureNodePackages,
+  NUMPY,
+  OPENCV,
+  POSTGRES,
+  STATSMODELS,
+} from './lib/packages.mjs';
 import { runShown } from './lib/run.mjs';
 import { main } from './lib/say.mjs';
+import { readFileSync } from 'node:fs';
+
+const LARGE = 'red_plumb_large';
+
+/** A database with a shop of ten years in it, made anew. */
+async function largeShop() {
+  const cluster = await startCluster('bench');
+  await withConnection(cluster.url('postgres'), (query) =>
+    query.query(`drop database if exists ${LARGE} with (force)`),
+  );
+  await ensureDatabase(cluster, LARGE);
+  await migrateDatabase(cluster.url(LARGE));
+  const script = readFileSync('scripts/large-shop.sql', 'utf8')
+    .replace(/^\\set.*$/m, '')
+    .replaceAll(':setups', '50')
+    .replaceAll(':per', '200');
+  await withConnection(cluster.url(LARGE), (query) => query.query(script));
+  return cluster;
+}
+
+/** The production build under a hundred connections. */
+async function load(env) {
+  await ensureBuild();
+  const port = await freePort();
+  const server = spawn(process.execPath, [NEXT, 'start', '-H', '127.0.0.1', '-p', String(port)], {
+    stdio: ['ignore', 'ignore', 'inherit'],
+    env: { ...env, RED_PLUMB_BOUND: 'loopback', NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' },
+  });
+  try {
+    while (!(await isPortOpen(port))) await new Promise((resolve) => setTimeout(resolve, 100));
+    const order = ['--conditions=react-server', '--import', 'tsx', 'bench/load.ts'];
+    return await runShown(process.execPath, order, { env: { ...env, PORT: String(port) } });
+  } finally {
+    server.kill('SIGTERM');
+  }
+}
 
 await main(async () => {
-  await ensureDebianPackages([NUMPY, OPENCV, STATSMODELS, CHROMIUM]);
+  await ensureDebianPackages([POSTGRES, NUMPY, OPENCV, STATSMODELS, CHROMIUM]);
   await ensureNodePackages();
   for (const part of ['bench/speed.ts', 'bench/drift-speed.ts', 'bench/layout-speed.ts', 'bench/scan-speed.ts'])
     process.exitCode ||= await runShown(process.execPath, ['--import', 'tsx', part], {});
+  const cluster = await largeShop();
+  try {
+    const order = ['--conditions=react-server', '--import', 'tsx', 'bench/record-speed.ts'];
+    const env = { ...process.env, DATABASE_URL: cluster.url(LARGE) };
+    process.exitCode ||= await runShown(process.execPath, order, { env });
+    process.exitCode ||= await load(env);
+  } finally {
+    cluster.stop();
+  }
 });

@@ -1,7 +1,9 @@
 /** Jobs of the demo shop: one being laid out, two that wait, one that was cut. Made by the application's own services. */
 import { randomUUID } from 'node:crypto';
 import { computeHere } from '@/compute/compute-here';
+import type { TellResultInput } from '@/contracts/jobs';
 import type { JobDraft, JobItem } from '@/core/layout/job-draft';
+import type { TestCutOutcome } from '@/core/shop/test-cut';
 import type { Database } from '@/db/client';
 import { findJob } from '@/db/queries/job';
 import { setClock } from '@/server/clock';
@@ -10,6 +12,7 @@ import { cutChanges, releaseCut, tellPrinted, tellResult } from '@/server/servic
 import { lockJob } from '@/server/services/job-lock';
 import { stampFor } from '@/server/services/job-stamp';
 import { keepArt, keepDraft, startJob } from '@/server/services/jobs';
+import { keepTestCut } from '@/server/services/test-cuts';
 
 const HOUR_MS = 3_600_000;
 const DAY_HOURS = 24;
@@ -41,12 +44,7 @@ interface DemoJob {
   /** Hours ago that it was locked; absent: it is still being laid out. */
   readonly lockedHoursAgo?: number;
   readonly printedHoursAgo?: number;
-  readonly result?: {
-    readonly good: number;
-    readonly spoiled: number;
-    readonly spoiledCost: number;
-    readonly note: string;
-  };
+  readonly result?: Omit<TellResultInput, 'id' | 'jobId'>;
 }
 
 async function taken<T>(
@@ -95,8 +93,17 @@ async function makeJob(db: Database, actor: Actor, order: DemoJob): Promise<void
   if (!result) return;
   hoursAgo(printedHoursAgo - 1);
   const stamp = stampFor('UTC');
-  const seenChanges = [...(await cutChanges(db, jobId, stamp))];
-  const input = { id: randomUUID(), jobId, seenChanges, ownFile: null, turnDeg: null, isUnmoved: false };
+  const seenChanges = [...(await cutChanges(db, jobId, { stamp, stack: '' }))];
+  const input = {
+    id: randomUUID(),
+    jobId,
+    seenChanges,
+    ownFile: null,
+    turnDeg: null,
+    isUnmoved: false,
+    lines: 'all' as const,
+    scoreTool: 2,
+  };
   await taken(releaseCut(db, actor, { input, stamp }));
   await taken(tellResult(db, actor, { id: randomUUID(), jobId, ...result }));
 }
@@ -108,6 +115,25 @@ export interface DemoPlaces {
   readonly stripFilm: string;
   readonly vinyl: string;
 }
+
+interface DemoTestCut {
+  readonly setup: 'lowWeir' | 'towpath' | 'osier';
+  readonly material: 'stripFilm' | 'vinyl';
+  readonly daysAgo: number;
+  readonly force: number;
+  readonly outcome: TestCutOutcome;
+  readonly stack?: string;
+}
+
+/** Test cuts in the spare: how the shop found the force of each material. */
+const DEMO_TEST_CUTS: readonly DemoTestCut[] = [
+  { setup: 'lowWeir', material: 'vinyl', daysAgo: 12, force: 60, outcome: 'not_through' },
+  { setup: 'lowWeir', material: 'vinyl', daysAgo: 12, force: 75, outcome: 'clean' },
+  { setup: 'towpath', material: 'stripFilm', daysAgo: 8, force: 80, outcome: 'not_through' },
+  { setup: 'towpath', material: 'stripFilm', daysAgo: 8, force: 120, outcome: 'liner_cut' },
+  { setup: 'towpath', material: 'stripFilm', daysAgo: 8, force: 100, outcome: 'clean' },
+  { setup: 'towpath', material: 'stripFilm', daysAgo: 7, force: 120, outcome: 'not_through', stack: 'laminated' },
+];
 
 /** All jobs of the demo, oldest first. */
 export async function seedJobs(db: Database, actor: Actor, at: DemoPlaces): Promise<void> {
@@ -136,7 +162,10 @@ export async function seedJobs(db: Database, actor: Actor, at: DemoPlaces): Prom
         draft: {},
       },
       ...{ lockedHoursAgo: 5 * DAY_HOURS, printedHoursAgo: 5 * DAY_HOURS - 2 },
-      result: { good: 5, spoiled: 1, spoiledCost: 1.4, note: 'one torn while weeding' },
+      result: {
+        ...{ good: 5, spoiled: 1, spoiledCost: 1.4, note: 'one torn while weeding' },
+        marks: { tries: 2, wereRead: true, light: 'sun' },
+      },
     },
     {
       ...{
@@ -160,6 +189,16 @@ export async function seedJobs(db: Database, actor: Actor, at: DemoPlaces): Prom
     },
     { name: 'Osier bed discs', setupId: at.osier, materialId: at.vinyl, item: { ...disc, quantity: 40 }, draft: {} },
   ];
+  for (const cut of DEMO_TEST_CUTS) {
+    const { setup, material, daysAgo, ...rest } = cut;
+    hoursAgo(daysAgo * DAY_HOURS);
+    await taken(
+      keepTestCut(db, actor, {
+        ...{ id: randomUUID(), setupId: at[setup], materialId: at[material], stack: '', forceUnit: 'gf', depth: 3 },
+        ...{ speed: 200, passes: 1, note: '', ...rest },
+      }),
+    );
+  }
   for (const order of jobs) await makeJob(db, actor, order);
   setClock(undefined);
 }

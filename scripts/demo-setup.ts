@@ -57,6 +57,8 @@ export interface DemoSetup {
   /** What the demo's past holds: days before today of a confirmed calibration, then events. */
   readonly past: {
     readonly confirmedDaysAgo?: number;
+    /** Calibrations before that one, oldest first. */
+    readonly earlierDaysAgo?: readonly number[];
     readonly failedDaysAgo?: number;
     readonly events?: readonly { kind: EventKind; daysAgo: number; note: string }[];
   };

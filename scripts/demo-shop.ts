@@ -200,7 +200,7 @@ export const SETUPS: readonly DemoSetup[] = [
       offset('LENGTH TRIM', { actsOn: 'feed_length', unit: 'per_mille', range: [-10, 10], step: 0.1 }),
     ],
     truth: { error: { ...NO_ERROR, offsetAcrossMm: 0.3, offsetAlongMm: 0.6, scaleAlong: 0.0021 }, markSdMm: 0.03 },
-    past: { confirmedDaysAgo: 15 },
+    past: { confirmedDaysAgo: 15, earlierDaysAgo: [190, 150, 110, 75, 45] },
   },
   {
     name: 'Kingfisher',

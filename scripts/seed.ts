@@ -11,6 +11,7 @@ import { material, person, shop } from '@/db/schema/shop';
 import { event } from '@/db/schema/correction';
 import { setClock } from '@/server/clock';
 import { findShops } from '@/db/queries/shop';
+import { seedChecks } from './demo-checks';
 import { seedJobs } from './demo-jobs';
 import type { DemoSetup } from './demo-setup';
 import { MATERIALS, PEOPLE, SETUPS } from './demo-shop';
@@ -181,31 +182,33 @@ function uuidOf(words: string): string {
   return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-4${hex.slice(13, 16)}-8${hex.slice(17, 20)}-${hex.slice(20, 32)}`;
 }
 
+/** One calibration of the past, finished so many days ago. */
+async function calibrated(
+  demo: DemoSetup,
+  own: { readonly id: string; readonly setupId: string; readonly materialId: string; readonly daysAgo: number },
+  actorId: string,
+): Promise<void> {
+  const { daysAgo, ...order } = own;
+  const end = Date.now() - daysAgo * DAY_MS;
+  let minutes = -25;
+  setClock(() => new Date(end + 60_000 * (minutes += 0.4)));
+  await runCalibration(
+    db,
+    { personId: actorId },
+    { ...order, page: demo.page, kind: 'full', toleranceMm: demo.toleranceMm, way: 'settings' },
+    seededRng(seedFrom('eye', demo.name)),
+  );
+  setClock(undefined);
+}
+
 async function seedPast(demo: DemoSetup, setupId: string, actorId: string): Promise<void> {
-  const { confirmedDaysAgo, failedDaysAgo, events = [] } = demo.past;
+  const { confirmedDaysAgo, failedDaysAgo, earlierDaysAgo = [], events = [] } = demo.past;
   const daysAgo = confirmedDaysAgo ?? failedDaysAgo;
   const materialId = ids.get(`material ${demo.material}`) ?? '';
-  if (daysAgo !== undefined) {
-    const end = Date.now() - daysAgo * DAY_MS;
-    let minutes = -25;
-    setClock(() => new Date(end + 60_000 * (minutes += 0.4)));
-    const rng = seededRng(seedFrom('eye', demo.name));
-    await runCalibration(
-      db,
-      { personId: actorId },
-      {
-        setupId,
-        materialId,
-        page: demo.page,
-        kind: 'full',
-        toleranceMm: demo.toleranceMm,
-        way: 'settings',
-        id: uuidOf(`first ${demo.name}`),
-      },
-      rng,
-    );
-    setClock(undefined);
-  }
+  for (const days of earlierDaysAgo)
+    await calibrated(demo, { setupId, materialId, id: uuidOf(`${days} ${demo.name}`), daysAgo: days }, actorId);
+  if (daysAgo !== undefined)
+    await calibrated(demo, { setupId, materialId, id: uuidOf(`first ${demo.name}`), daysAgo }, actorId);
   for (const e of events) {
     const found = (await db.select().from(setup)).find((s) => s.id === setupId);
     const target = e.kind === 'driver' ? { printerId: found?.printerId } : { cutterId: found?.cutterId };
@@ -243,6 +246,13 @@ async function seed(): Promise<void> {
   made.sort((x, y) => daysAgo(y.demo) - daysAgo(x.demo));
   for (const { demo, setupId } of made) await seedPast(demo, setupId, actorId);
   const setupOf = (name: string): string => made.find((m) => m.demo.name === name)?.setupId ?? '';
+  const actor = { personId: actorId };
+  await seedChecks(db, actor, { setupId: setupOf('Low Weir'), fromDaysAgo: 5, toDaysAgo: 1 });
+  await seedChecks(db, actor, { setupId: setupOf('Towpath'), fromDaysAgo: 23, toDaysAgo: 3 });
+  await seedChecks(db, actor, {
+    ...{ setupId: setupOf('Otter Pool'), fromDaysAgo: 14, toDaysAgo: 0 },
+    walk: { fromDaysAgo: 8, mmPerDay: 0.03 },
+  });
   await seedJobs(
     db,
     { personId: actorId },

@@ -84,6 +84,7 @@ async function long() {
       'src/core/simulate',
       'src/core/scan',
       'src/formats/cut-file',
+      'scripts/kills',
     ],
     { JEST_LONG: '1' },
   );

@@ -15,7 +15,7 @@ async function shoot(page: Page, name: string): Promise<void> {
 test('one picture of each main view', async ({ page }) => {
   await openDemo(page);
   await shoot(page, 'bench');
-  await page.getByRole('article', { name: 'Towpath' }).getByRole('link').first().click();
+  await page.getByRole('article', { name: 'Towpath' }).getByRole('link', { name: 'Check it again' }).click();
   await page.waitForURL(/setups/);
   await shoot(page, 'set-up');
   await startCheck(page, 'Osier', 'Full check');
@@ -30,9 +30,6 @@ test('one picture of each main view', async ({ page }) => {
   await page.getByLabel('The tips meet at').fill((looks[5]?.value ?? 0).toFixed(2));
   await page.getByLabel('The tips meet at').blur();
   await shoot(page, 'read');
-  await page.setViewportSize({ width: 390, height: 844 });
-  await shoot(page, 'read-narrow');
-  await page.setViewportSize({ width: 1280, height: 800 });
   await enterReadings(page, looks.slice(5));
   await page.getByRole('link', { name: /see the map/ }).click();
   await page.waitForURL(/map/);
@@ -51,7 +48,18 @@ test('one picture of each main view', async ({ page }) => {
   await shoot(page, 'confirm');
   await page.getByRole('button', { name: 'Keep it in the history' }).click();
   await page.waitForURL(/save/);
+});
+
+test('daily checks, and a setup over time', async ({ page }) => {
+  await openDemo(page);
+  await page.goto('/');
+  const card = page.getByRole('article', { name: 'Otter Pool' });
+  await card.getByRole('link', { name: 'Measure a piece, 2 minutes' }).click();
+  await page.waitForURL(/daily/);
+  await shoot(page, 'daily');
   await page.goto('/history');
+  await page.getByRole('navigation', { name: 'Over time' }).getByRole('link', { name: 'Otter Pool' }).click();
+  await page.getByText('The figures').waitFor();
   await shoot(page, 'history');
 });
 

@@ -4,6 +4,7 @@ import { METHODS_BY_HAND } from '@/core/reading/methods';
 import { MOST_SCANS } from '@/core/scan/scan-result';
 import { SCAN_REACH_MM } from '@/core/target/coded-figure';
 import { CUT_LINES } from '@/core/shop/cut-lines';
+import { LIGHTS } from '@/core/shop/light';
 
 const Id = z.uuid();
 /** Largest length anyone could mean here; keeps nonsense out of the arithmetic. */
@@ -46,6 +47,8 @@ export const RecordCut = z.object({
   outcome: z.enum(['done', 'marks_not_read', 'wrong_place', 'stopped']),
   /** Unloaded, loaded again and marks read afresh since the set before. */
   isFreshLoad: z.boolean(),
+  /** Light while the eye looked for the marks. */
+  light: z.enum(LIGHTS).exactOptional(),
 });
 
 /** Set 2 of a which-way test, with what the displays were set to before it. */

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { CUT_SHAPES, CUT_SOURCES, EDGE_KINDS, type JobDraft } from '@/core/layout/job-draft';
+import { MarksRead, Stack } from './floor';
+import { CUT_SHAPES, CUT_SOURCES, EDGE_KINDS, LINE_CHOICES, type JobDraft } from '@/core/layout/job-draft';
 import { MARK_KINDS } from '@/core/shop/words';
 
 const Id = z.uuid();
@@ -26,6 +27,7 @@ const Art = z.discriminatedUnion('kind', [
     fileName: FileName,
     cutBy: z.enum(['colour', 'layer']),
     cutNames: z.array(z.string().max(200)).max(50),
+    scoreNames: z.array(z.string().max(200)).max(50).default([]),
     cutFrom: z.enum(CUT_SOURCES),
     keepsHoles: z.boolean(),
   }),
@@ -59,6 +61,7 @@ export const Draft = z.object({
   edge: z.object({ kind: z.enum(EDGE_KINDS), mm: mm(0, 50) }),
   yieldShare: z.number().min(0.5, 'at least 50 %').max(0.999, 'at most 99.9 %'),
   warmingK: z.number().min(0, 'at least 0').max(60, 'at most 60 degrees'),
+  worth: z.number().min(0, 'at least 0').max(1e6, 'at most 1,000,000').nullable().optional(),
 }) satisfies z.ZodType<JobDraft>;
 
 export const StartJob = z.object({ id: Id, setupId: Id, materialId: Id, name: Name });
@@ -98,10 +101,16 @@ export const ReleaseCut = z.object({
   ownFile: Fingerprint.nullable(),
   /** How the sheet lies in the machine; null for as the last check sheet lay. */
   turnDeg: z.union([z.literal(0), z.literal(90), z.literal(180), z.literal(270)]).nullable(),
+  /** Which lines the file holds: all in one, or scored and cut lines each in a file of their own, the tool changed between. */
+  lines: z.enum(LINE_CHOICES),
+  /** Tool that scores; only where a file holds scored lines. */
+  scoreTool: z.number().int('a whole number').min(1, 'at least 1').max(8, 'at most 8'),
+  /** What lies on or under the material as it is cut; empty: as it was printed. */
+  stack: Stack.default(''),
   /** "Same file, nothing moved" was answered with yes. */
   isUnmoved: z.boolean(),
 });
-export type ReleaseCutInput = z.infer<typeof ReleaseCut>;
+export type ReleaseCutInput = z.input<typeof ReleaseCut>;
 
 export const TellResult = z.object({
   id: Id,
@@ -110,8 +119,10 @@ export const TellResult = z.object({
   spoiled: z.number().int('a whole number').min(0, 'at least 0').max(1e6),
   spoiledCost: z.number().min(0, 'at least 0').max(1e6),
   note: z.string().trim().max(500, 'at most 500 letters'),
+  /** How the eye found the marks; null: not told. */
+  marks: MarksRead.nullable().default(null),
 });
-export type TellResultInput = z.infer<typeof TellResult>;
+export type TellResultInput = z.input<typeof TellResult>;
 
 export const ArchiveJob = z.object({
   jobId: Id,

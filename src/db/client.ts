@@ -9,11 +9,15 @@ export type Session = Pick<Database, 'select' | 'selectDistinctOn' | 'insert' | 
 
 const kept = globalThis as unknown as { redPlumbDatabase?: Database };
 
+/** A connection that the server ends while nothing is asked of it is left out of the pool; the next question makes another. */
+function pool(): Pool {
+  const made = new Pool({ connectionString: environment().DATABASE_URL, max: 10 });
+  made.on('error', () => undefined);
+  return made;
+}
+
 /** One pool a process, kept across hot reloads. */
 export function database(): Database {
-  kept.redPlumbDatabase ??= drizzle({
-    client: new Pool({ connectionString: environment().DATABASE_URL, max: 10 }),
-    casing: 'snake_case',
-  });
+  kept.redPlumbDatabase ??= drizzle({ client: pool(), casing: 'snake_case' });
   return kept.redPlumbDatabase;
 }

@@ -4,6 +4,7 @@ import { Client, Pool } from 'pg';
 import type { Database } from './client';
 
 export interface TestDatabase {
+  readonly url: string;
   readonly database: Database;
   readonly query: (text: string, values?: readonly unknown[]) => Promise<unknown[]>;
   readonly close: () => Promise<void>;
@@ -20,7 +21,9 @@ export async function testDatabase(): Promise<TestDatabase> {
   const url = new URL(server);
   url.pathname = `/${name}`;
   const pool = new Pool({ connectionString: url.toString(), max: 6 });
+  pool.on('error', () => undefined);
   return {
+    url: url.toString(),
     database: drizzle({ client: pool, casing: 'snake_case' }),
     query: async (text, values) => (await pool.query(text, values ? [...values] : undefined)).rows as unknown[],
     close: async () => {

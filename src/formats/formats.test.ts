@@ -70,6 +70,34 @@ describe('HPGL', () => {
   });
   it('nothing to cut is refused, not written as an empty file', () => {
     expect(writeHpgl([])).toEqual({ ok: false, error: { kind: 'empty' } });
+    expect(writeHpgl([], { first: { toolNumber: 2, paths: [] } })).toEqual({ ok: false, error: { kind: 'empty' } });
+  });
+  it('takes the tool that scores first, the outline before it, and counts paths through both', () => {
+    const one = [
+      { x: 1, y: 1 },
+      { x: 2, y: 1 },
+    ];
+    const far = [
+      { x: 1, y: 1 },
+      { x: 99, y: 1 },
+    ];
+    const first = { toolNumber: 2, paths: [one] };
+    const text = writeHpgl([one], { toolNumber: 1, first, outline: [{ x: 0, y: 0 }] });
+    expect(text.ok && text.value.match(/SP\d|P[UD]/g)).toEqual([
+      'SP2',
+      'PU',
+      'PU',
+      'PD',
+      'SP1',
+      'PU',
+      'PD',
+      'PU',
+      'SP0',
+    ]);
+    expect(writeHpgl([far], { first, limit: { xMm: 50, yMm: 50 } })).toMatchObject({
+      ok: false,
+      error: { kind: 'beyond-material', pathIndex: 1 },
+    });
   });
 });
 

@@ -7,11 +7,26 @@ export interface PathCommand<F extends Frame = 'file'> {
   readonly points: readonly Point<F>[];
 }
 
+/** How a drawn line ends and turns, in the words of SVG 1.1 (11.4), which are those of PDF (ISO 32000-1, 8.4.3) as well. */
+export interface LineShape {
+  readonly ends: 'butt' | 'round' | 'square';
+  readonly corners: 'miter' | 'round' | 'bevel';
+  /** A corner's tip may be so many line widths long; sharper ones are bevelled. */
+  readonly miterLimit: number;
+}
+
+/** A drawn line: #rrggbb, mm. */
+export interface LinePaint extends LineShape {
+  readonly colour: string;
+  readonly widthMm: number;
+}
+
 export interface VectorPath<F extends Frame = 'file'> {
   readonly commands: readonly PathCommand<F>[];
   /** A filled path has no stroke; a stroked one has no fill. */
   readonly paint:
-    { readonly kind: 'fill'; readonly isEvenOdd?: boolean } | { readonly kind: 'stroke'; readonly widthMm: number };
+    | { readonly kind: 'fill'; readonly isEvenOdd?: boolean }
+    | { readonly kind: 'stroke'; readonly widthMm: number; readonly line?: LineShape };
   /** #rrggbb; the layer's own where none is told. */
   readonly colour?: string;
 }

@@ -1,7 +1,9 @@
 import { grownBox } from '@/core/layout/page-area';
+import type { Box } from '@/core/target/block';
 import { clustersOf } from './clusters';
 import { offsetOf, ringArea, ringsBox, unionOf, type Ring } from './outline';
 import { isSimple } from './simple-ring';
+import { unionInParts } from './union-in-parts';
 
 export interface RoundOrder {
   readonly offsetMm: number;
@@ -17,6 +19,11 @@ export interface RoundLine {
   /** The line at the offset. */
   readonly line: readonly Ring[];
 }
+
+/** Boxes nearer than this may touch once they are whole micrometres. */
+const TOUCH_MM = 0.01;
+/** Of the whole time, while outlines are drawn; the rest joins those that met. */
+const GROWING_SHARE = 0.7;
 
 /** A hole smaller than this is a gap of the art, not a hole that is wanted. Common practice, no published source. */
 export const LEAST_HOLE_MM2 = 1;
@@ -35,22 +42,33 @@ function cleaned(rings: readonly Ring[]): readonly Ring[] {
   return ringArea(only) < 0 ? [[...only].reverse()] : [only];
 }
 
+interface Grown extends RoundLine {
+  readonly box: Box;
+}
+
 /**
- * The line round many shapes. Only shapes near each other can run into one outline: they are taken cluster by cluster, which
- * for thousands of small shapes is many times quicker than all in one. @param shapes what each shape's ink covers.
+ * The line round many shapes. Only shapes that touch share an outline, and only outlines that grew into each other share a
+ * line: both are taken a few at a time, which for thousands of shapes is many times quicker than all in one.
+ * @param shapes what each shape's ink covers.
  */
 export function linesRound(shapes: readonly (readonly Ring[])[], order: RoundOrder): readonly RoundLine[] {
   const { offsetMm, keepsHoles, onProgress } = order;
   const inked = shapes.flatMap((rings) => {
     const box = ringsBox(rings);
-    return box ? [{ rings, box: grownBox(box, Math.max(0, offsetMm) + 0.01) }] : [];
+    return box ? [{ rings, box: grownBox(box, TOUCH_MM) }] : [];
   });
-  const clusters = clustersOf(inked.map((s) => s.box));
-  return clusters.map((cluster, done) => {
-    if (done % 16 === 0) onProgress?.(done / clusters.length);
+  const touching = clustersOf(inked.map((s) => s.box));
+  const grown = touching.flatMap((cluster, done): readonly Grown[] => {
+    if (done % 16 === 0) onProgress?.((GROWING_SHARE * done) / touching.length);
     const art = wanted(cleaned(cluster.flatMap((i) => inked[i]?.rings ?? [])), keepsHoles);
-    const grown = offsetOf(art, offsetMm);
-    // Where two outlines grew into each other they become one.
-    return { art, line: art.length > 1 ? unionOf(grown) : grown };
+    const line = offsetOf(art, offsetMm);
+    const box = ringsBox([...art, ...line]);
+    return box ? [{ art, line, box: grownBox(box, TOUCH_MM) }] : [];
+  });
+  const meeting = clustersOf(grown.map((g) => g.box));
+  return meeting.map((cluster, done) => {
+    if (done % 16 === 0) onProgress?.(GROWING_SHARE + ((1 - GROWING_SHARE) * done) / meeting.length);
+    const parts = cluster.flatMap((i) => grown[i] ?? []);
+    return { art: parts.flatMap((g) => g.art), line: unionInParts(parts.map((g) => g.line)) };
   });
 }

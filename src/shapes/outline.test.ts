@@ -1,7 +1,18 @@
 import ClipperLib from 'clipper-lib';
 import fc from 'fast-check';
 import { cornersOf } from '@/core/geometry/affine';
-import { areaOf, lostParts, offsetOf, ringArea, ringsBox, sliversOf, SLIVER_MM, unionOf, type Ring } from './outline';
+import {
+  ARC_UNITS,
+  areaOf,
+  lostParts,
+  offsetOf,
+  ringArea,
+  ringsBox,
+  sliversOf,
+  SLIVER_MM,
+  unionOf,
+  type Ring,
+} from './outline';
 
 /** A circle by so many corners on it. */
 const circle = (r: number, n = 720, x = 0, y = 0): Ring =>
@@ -67,14 +78,20 @@ describe('offset against the closed form, within 0.01 mm', () => {
 });
 
 describe('offset against another polygon package (clipper-lib 6.4.2)', () => {
-  it('agrees on stars: area within 0.02 % (property)', () => {
+  const lengthOf = (rings: readonly Ring[]): number =>
+    rings
+      .flatMap((ring) => ring.map((p, i) => Math.hypot(p.x - ring.at(i - 1)!.x, p.y - ring.at(i - 1)!.y)))
+      .reduce((a, b) => a + b, 0);
+
+  // Half a micrometre of rounding each, and arcs that begin their chords elsewhere: at most 1.1 um in 40,000 stars.
+  it('agrees on stars: the outlines lie 2 um apart at most, on average (property)', () => {
     const star = (points: number, inner: number): Ring =>
       Array.from({ length: 2 * points }, (_, i) => {
         const r = i % 2 === 0 ? 30 : inner;
         return { x: r * Math.cos((Math.PI * i) / points), y: r * Math.sin((Math.PI * i) / points) };
       });
     const other = (ring: Ring, d: number): number => {
-      const offset = new ClipperLib.ClipperOffset(2, 2);
+      const offset = new ClipperLib.ClipperOffset(2, ARC_UNITS);
       const path = ring.map((p) => ({ X: Math.round(p.x * 1000), Y: Math.round(p.y * 1000) }));
       offset.AddPath(path, ClipperLib.JoinType.jtRound, ClipperLib.EndType.etClosedPolygon);
       const solution = new ClipperLib.Paths();
@@ -88,8 +105,8 @@ describe('offset against another polygon package (clipper-lib 6.4.2)', () => {
         fc.double({ min: -3, max: 5, noNaN: true }),
         (points, inner, d) => {
           const ring = star(points, inner);
-          const wanted = other(ring, d);
-          expect(Math.abs(areaOf(offsetOf([ring], d)) - wanted)).toBeLessThan(2e-4 * Math.abs(wanted) + 0.05);
+          const mine = offsetOf([ring], d);
+          expect(Math.abs(areaOf(mine) - other(ring, d))).toBeLessThan(0.002 * lengthOf(mine));
         },
       ),
       { numRuns: 80 },

@@ -6,14 +6,14 @@ import type { Box } from '@/core/target/block';
 export type Ring<F extends Frame = 'page'> = readonly Point<F>[];
 
 /** Whole micrometres: the polygon package reckons in integers. */
-const UNITS_PER_MM = 1000;
+export const UNITS_PER_MM = 1000;
 /** Largest distance of a round corner's chords from its arc, in units. */
-const ARC_UNITS = 4;
+export const ARC_UNITS = 4;
 
-const toUnits = (rings: readonly Ring<Frame>[]): Paths64 =>
+export const toUnits = (rings: readonly Ring<Frame>[]): Paths64 =>
   rings.map((ring) => ring.map((p) => ({ x: Math.round(p.x * UNITS_PER_MM), y: Math.round(p.y * UNITS_PER_MM) })));
 
-const toMm = <F extends Frame>(paths: Paths64): readonly Ring<F>[] =>
+export const toMm = <F extends Frame>(paths: Paths64): readonly Ring<F>[] =>
   paths.map((path) => path.map((p) => ({ x: p.x / UNITS_PER_MM, y: p.y / UNITS_PER_MM })));
 
 /** Signed area, mm2: positive for counter-clockwise. */
@@ -68,14 +68,6 @@ export function offsetOf<F extends Frame>(rings: readonly Ring<F>[], distanceMm:
     ARC_UNITS,
   );
   return toMm<F>(grown);
-}
-
-/** What a line of some width covers. Round ends and corners. */
-export function strokeArea<F extends Frame>(points: Ring<F>, isClosed: boolean, widthMm: number): readonly Ring<F>[] {
-  const end = isClosed ? EndType.Joined : EndType.Round;
-  return toMm<F>(
-    Clipper.inflatePaths(toUnits([points]), (widthMm / 2) * UNITS_PER_MM, JoinType.Round, end, 2, ARC_UNITS),
-  );
 }
 
 /** Thinner than this a part neither lifts nor holds. Common practice, no published source. */

@@ -57,6 +57,18 @@ describe('a drawing with its own cut lines', () => {
   it('a border shrinks with the art: 2 mm at half size is 1 mm, as 0.125 in is 1/16 in (common practice, no published source)', () => {
     expect(prepared(DISC, { size: [20, 20] }).ownEdgeMm).toBeCloseTo(1, 2);
   });
+  it('scored lines are neither printed nor cut, turned over with the work, and one under a cut is doubled', () => {
+    const fold = '<path d="M30 20v40" fill="none" stroke="#0f0"/>';
+    const art = drawing({ scoreNames: ['#00ff00'] });
+    const fromLeft = (p: PreparedItem) => ringsBox(p.scores.flatMap((c) => flatten(c).map((f) => f.points)))?.left;
+    const p = prepared(DISC + fold, { art });
+    expect([p.shapes.length, p.cuts.length, p.scores.length]).toEqual([1, 1, 1]);
+    expect(fromLeft(p)).toBeCloseTo(12, 2);
+    expect(fromLeft(prepared(DISC + fold, { art, isMirrored: true }))).toBeCloseTo(32, 2);
+    const under = '<circle cx="40" cy="40" r="22" fill="none" stroke="#0f0"/>';
+    expect(kinds(prepared(DISC + under, { art }))).toContain('doubled');
+    expect(prepared(DISC + fold).shapes).toHaveLength(2);
+  });
   it('a line inside the art is a bleed, one across its edge is none', () => {
     const inside = prepared(
       '<circle cx="40" cy="40" r="20" fill="#00f"/><circle cx="40" cy="40" r="18" fill="none" stroke="red"/>',

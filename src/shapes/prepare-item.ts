@@ -15,7 +15,8 @@ import type { Box } from '@/core/target/block';
 import { flatten } from '@/formats/flatten';
 import type { ArtShape, Artwork } from '@/formats/svg/read-artwork';
 import { mapCommands, polyline } from '@/formats/vector-drawing';
-import { lostParts, ringsBox, SLIVER_MM, sliversOf, strokeArea, unionOf, type Ring } from './outline';
+import { lostParts, ringsBox, SLIVER_MM, sliversOf, unionOf, type Ring } from './outline';
+import { strokeArea } from './stroke-area';
 import { linesRound } from './outline-round';
 import { measureOwnEdge } from './own-edge';
 import { mirrorIn, plainCut, type PreparedItem, type PrepareRequest, type PrintShape } from './prepared-item';
@@ -26,8 +27,17 @@ type Picture = Extract<ItemArt, { kind: 'picture' }>;
 /** Curves of outlines that are offset come within this of their chords: less than an offset may err. */
 const FLATNESS_MM = 0.002;
 
-const isCut = (art: Drawing, { colour, layer }: { readonly colour: string; readonly layer: string }): boolean =>
-  art.cutNames.includes(art.cutBy === 'colour' ? colour : layer);
+interface Named {
+  readonly colour: string;
+  readonly layer: string;
+}
+
+const isAmong = (names: readonly string[], { cutBy }: Drawing, { colour, layer }: Named): boolean =>
+  names.includes(cutBy === 'colour' ? colour : layer);
+const isCut = (art: Drawing, named: Named): boolean => isAmong(art.cutNames, art, named);
+const isScored = (art: Drawing, named: Named): boolean => isAmong(art.scoreNames ?? [], art, named);
+/** Neither cut nor scored: ink. */
+const isPrinted = (art: Drawing, named: Named): boolean => !isCut(art, named) && !isScored(art, named);
 
 const uniquely = (words: readonly string[]): readonly string[] => [...new Set(words)];
 
@@ -52,7 +62,7 @@ function freshInk({ commands, fill, isEvenOdd, stroke }: ArtShape, flatnessMm: n
   const paths = flatten(commands, flatnessMm);
   const points = paths.map((p) => p.points);
   const filled = fill ? unionOf(points, isEvenOdd ? 'evenodd' : 'nonzero') : [];
-  const lined = stroke ? paths.flatMap((p) => strokeArea(p.points, p.isClosed, stroke.widthMm)) : [];
+  const lined = stroke ? paths.flatMap((p) => strokeArea(p.points, p.isClosed, stroke)) : [];
   return [...filled, ...lined];
 }
 
@@ -82,7 +92,7 @@ function movedShape(shape: ArtShape, map: Affine<'page', 'page'>): PrintShape {
     commands: mapCommands(map, shape.commands),
     fill: shape.fill,
     isEvenOdd: shape.isEvenOdd,
-    stroke: shape.stroke && { colour: shape.stroke.colour, widthMm: shape.stroke.widthMm * scale },
+    stroke: shape.stroke && { ...shape.stroke, widthMm: shape.stroke.widthMm * scale },
   };
 }
 
@@ -126,8 +136,8 @@ function lineFindings(lines: readonly CutLine[], artBoxes: readonly Box[]): read
 
 /** What a drawing holds besides plain shapes, and text that is to be cut or printed. */
 function contentFindings(artwork: Artwork, art: Drawing, printed: readonly ArtShape[]): readonly ItemFinding[] {
-  const cutText = artwork.texts.filter((t) => isCut(art, t)).map((t) => t.place);
-  const artText = artwork.texts.filter((t) => !isCut(art, t)).map((t) => t.place);
+  const cutText = artwork.texts.filter((t) => !isPrinted(art, t)).map((t) => t.place);
+  const artText = artwork.texts.filter((t) => isPrinted(art, t)).map((t) => t.place);
   const hard = printed.filter((s) => s.beyond.length > 0);
   const names = uniquely([...hard.flatMap((s) => s.beyond), ...artwork.others.map((o) => o.name)]);
   const places = uniquely([...hard.map((s) => s.place), ...artwork.others.map((o) => o.place)]).slice(0, 5);
@@ -150,7 +160,7 @@ function cellOf(artBox: Box, cutBox: Box | null) {
 
 /** Natural size of a drawing's art: the box of its ink, or of its lines where it has none. */
 export function naturalBox(artwork: Artwork, art: Drawing): Box | null {
-  const printed = artwork.shapes.filter((s) => !isCut(art, s));
+  const printed = artwork.shapes.filter((s) => isPrinted(art, s));
   const ink = printed.flatMap((s) => inkOf(s));
   return ringsBox(ink.length > 0 ? ink : linesOf(artwork.shapes).map((l) => l.points));
 }
@@ -167,22 +177,24 @@ function prepareDrawing(request: PrepareRequest, artwork: Artwork, art: Drawing)
     ty: (-own.bottom * item.lengthMm) / own.height,
   };
   const moved = (shape: ArtShape): ArtShape => ({ ...shape, ...movedShape(shape, toItem) });
-  const originals = artwork.shapes.filter((s) => !isCut(art, s));
+  const originals = artwork.shapes.filter((s) => isPrinted(art, s));
   const printed = originals.map(moved);
   // Enlarged, chords come as much farther from their curves.
   const flatnessMm = FLATNESS_MM / Math.max(1, toItem.xx, toItem.yy);
   const ink = originals.map((s) => inkOf(s, flatnessMm).map((ring) => ring.map((p) => apply(toItem, p))));
   const lines = linesOf(artwork.shapes.filter((s) => isCut(art, s)).map(moved));
+  const scored = linesOf(artwork.shapes.filter((s) => isScored(art, s)).map(moved));
   const artBox: Box = { left: 0, bottom: 0, width: item.widthMm, height: item.lengthMm };
   const isOwn = art.cutFrom === 'lines';
   const drawn = isOwn
     ? {
         commands: lines.map((line) => polyline(closedPoints(line))),
-        findings: lineFindings(lines, printedBoxes(printed)),
+        findings: lineFindings([...lines, ...scored], printedBoxes(printed)),
       }
     : outlineCut(ink, art, request);
-  const cutBox =
-    drawn.commands.length > 0 ? lineBox({ points: drawn.commands.flatMap((c) => c.flatMap((p) => p.points)) }) : null;
+  const scores = scored.map((line) => polyline(closedPoints(line)));
+  const linePoints = [...drawn.commands, ...scores].flatMap((c) => c.flatMap((p) => p.points));
+  const cutBox = linePoints.length > 0 ? lineBox({ points: linePoints }) : null;
   const { cell, by } = cellOf(artBox, cutBox);
   const place = { xx: 1, xy: 0, yx: 0, yy: 1, tx: by.x, ty: by.y } as Affine<'page', 'page'>;
   const share = stretchOf({ width: own.width, height: own.height }, { width: item.widthMm, height: item.lengthMm });
@@ -191,6 +203,7 @@ function prepareDrawing(request: PrepareRequest, artwork: Artwork, art: Drawing)
     cell,
     artBox: moveBox(artBox, by),
     cuts: drawn.commands.map((c) => mapCommands(place, c)),
+    scores: scores.map((c) => mapCommands(place, c)),
     shapes: printed.map((s) => movedShape(s, place)),
     isRound: true,
     ownEdgeMm: isOwn ? measureOwnEdge(lines, unionOf(ink.flat())) : null,
@@ -225,6 +238,7 @@ function prepareBox(request: PrepareRequest, art: Exclude<ItemArt, { kind: 'draw
     cell,
     artBox,
     cuts,
+    scores: [],
     shapes: [],
     isRound: art.shape === 'ellipse',
     ownEdgeMm: null,
@@ -243,6 +257,7 @@ function mirrored(prepared: PreparedItem): PreparedItem {
     ...prepared,
     artBox: over(prepared.artBox),
     cuts: prepared.cuts.map((c) => mapCommands(map, c)),
+    scores: prepared.scores.map((c) => mapCommands(map, c)),
     shapes: prepared.shapes.map((s) => ({ ...s, commands: mapCommands(map, s.commands) })),
     findings: prepared.findings.map((f) => ('box' in f ? { ...f, box: over(f.box) } : f)),
   };

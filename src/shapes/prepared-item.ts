@@ -5,14 +5,14 @@ import type { CellSize } from '@/core/layout/rows';
 import type { Box } from '@/core/target/block';
 import type { ItemFinding } from '@/core/artwork/item-finding';
 import type { Artwork } from '@/formats/svg/read-artwork';
-import { polyline, type PathCommand } from '@/formats/vector-drawing';
+import { polyline, type LinePaint, type PathCommand } from '@/formats/vector-drawing';
 
 /** A shape as it is printed, in the item's own box. */
 export interface PrintShape {
   readonly commands: readonly PathCommand<'page'>[];
   readonly fill: string | null;
   readonly isEvenOdd: boolean;
-  readonly stroke: { readonly colour: string; readonly widthMm: number } | null;
+  readonly stroke: LinePaint | null;
 }
 
 /** One item made ready: its cell's lower left corner is the origin, y up, mm. */
@@ -22,6 +22,8 @@ export interface PreparedItem {
   /** Where its art lies in the cell. */
   readonly artBox: Box;
   readonly cuts: readonly (readonly PathCommand<'page'>[])[];
+  /** Lines that are scored, neither printed nor cut through. */
+  readonly scores: readonly (readonly PathCommand<'page'>[])[];
   /** Plain shapes of its art; none for a picture or a plain item. */
   readonly shapes: readonly PrintShape[];
   /** A round edge shows an error in every direction. */

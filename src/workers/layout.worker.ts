@@ -15,7 +15,7 @@ import type { JobItem, JobEdge } from '@/core/layout/job-draft';
 import { fail, ok, type Result } from '@/core/result';
 import { problem, type FileProblem } from '@/formats/cut-file/cut-file';
 import { readArtwork, type Artwork } from '@/formats/svg/read-artwork';
-import type { PathCommand } from '@/formats/vector-drawing';
+import type { LinePaint, PathCommand } from '@/formats/vector-drawing';
 import { coarsePath, exactPath } from '@/shapes/picture-path';
 import { naturalBox, prepareItem } from '@/shapes/prepare-item';
 import type { PreparedItem } from '@/shapes/prepared-item';
@@ -36,13 +36,14 @@ export interface ArtSurvey {
 }
 
 /** An item as a picture draws it: paths as SVG writes them, y up, in its cell. */
-export interface ItemView extends Omit<PreparedItem, 'cuts' | 'shapes'> {
+export interface ItemView extends Omit<PreparedItem, 'cuts' | 'scores' | 'shapes'> {
   readonly cutPath: string;
+  readonly scorePath: string;
   readonly shapes: readonly {
     readonly path: string;
     readonly fill: string | null;
     readonly isEvenOdd: boolean;
-    readonly stroke: { readonly colour: string; readonly widthMm: number } | null;
+    readonly stroke: LinePaint | null;
   }[];
 }
 
@@ -71,7 +72,7 @@ const COARSE_SHARE = 1 / 2500;
 const pointsIn = (paths: readonly (readonly PathCommand<'page'>[])[]): number =>
   paths.reduce((sum, path) => sum + path.reduce((n, c) => n + c.points.length, 0), 0);
 
-function viewOf({ cuts, shapes, ...rest }: PreparedItem): ItemView {
+function viewOf({ cuts, scores, shapes, ...rest }: PreparedItem): ItemView {
   const toleranceMm = Math.max(rest.cell.widthMm, rest.cell.lengthMm) * COARSE_SHARE;
   const isLarge = pointsIn(cuts) + pointsIn(shapes.map((s) => s.commands)) > MOST_POINTS;
   const pathOf = (commands: readonly PathCommand<'page'>[]): string =>
@@ -79,6 +80,7 @@ function viewOf({ cuts, shapes, ...rest }: PreparedItem): ItemView {
   return {
     ...rest,
     cutPath: cuts.map(pathOf).join(''),
+    scorePath: scores.map(pathOf).join(''),
     shapes: shapes.map(({ commands, ...paint }) => ({ path: pathOf(commands), ...paint })),
   };
 }

@@ -1,21 +1,33 @@
 import { now } from '@/server/clock';
 import { readBench, type BenchSetup } from '@/server/services/bench';
+import { benchSentences, otherWords, reasonsOf } from '@/server/services/trust-words';
 import { database } from '@/server/services/database';
 import { currentSession } from '@/server/services/session';
 import { benchHeadline } from '@/ui/components/bench-words';
 import { agoWords } from '@/ui/components/dates';
 import { HomeShell } from '@/ui/components/HomeShell';
 import Link from 'next/link';
+import type { UnitSystem } from '@/core/units/length';
 import { SetupCard, type SetupCardView } from '@/ui/components/SetupCard';
 import { StartOwnShop } from '@/ui/shop/StartOwnShop';
 
 export const dynamic = 'force-dynamic';
 
-function viewOf(setup: BenchSetup, today: Date): SetupCardView {
-  const { confirmedAt, confirmedBy, events, open, ...rest } = setup;
+function viewOf(setup: BenchSetup, today: Date, system: UnitSystem): SetupCardView {
+  const { events, open, materials, failedMm, ...rest } = setup;
+  const [latest, ...others] = materials;
   return {
     ...rest,
-    since: confirmedAt ? `${agoWords(confirmedAt, today)} by ${confirmedBy ?? 'someone'}` : null,
+    worstMm: failedMm ?? latest?.worstMm ?? null,
+    materialId: latest?.materialId ?? null,
+    sentences: benchSentences(setup, (at) => agoWords(at, today), system),
+    reasons: latest ? reasonsOf(latest, system) : [],
+    others: others.map((m) => ({
+      id: m.materialId,
+      name: m.materialName,
+      state: m.state,
+      words: otherWords(m, agoWords(m.confirmedAt, today), system),
+    })),
     events: events.map(({ at, ...e }) => ({ ...e, ago: agoWords(at, today) })),
     open: open ? { id: open.id, step: open.step } : null,
   };
@@ -32,7 +44,7 @@ export default async function BenchPage() {
     <HomeShell here="Bench" people={session}>
       <h1>{setups.length === 0 ? 'Nothing on the bench yet' : benchHeadline(setups.map((s) => s.state))}</h1>
       {sorted.map((setup) => (
-        <SetupCard key={setup.id} view={viewOf(setup, today)} system={session.person.unitSystem} />
+        <SetupCard key={setup.id} view={viewOf(setup, today, session.person.unitSystem)} />
       ))}
       <section className="own-shop">
         {session.shop.isDemo ? (

@@ -4,6 +4,9 @@ export const CUT_SHAPES = ['rectangle', 'ellipse'] as const;
 export type CutShape = (typeof CUT_SHAPES)[number];
 export const EDGE_KINDS = ['none', 'border', 'bleed'] as const;
 export type EdgeKind = (typeof EDGE_KINDS)[number];
+/** Which of a job's lines one file of the cutter holds. */
+export const LINE_CHOICES = ['all', 'scored', 'cut'] as const;
+export type LineChoice = (typeof LINE_CHOICES)[number];
 export const CUT_SOURCES = ['lines', 'outline'] as const;
 
 /** How far the cut runs from the art's edge: outside it (a border), inside it (a bleed), or on it. */
@@ -37,6 +40,8 @@ export type ItemArt =
       /** Whether its cut lines are known by colour or by layer, and which they are. */
       readonly cutBy: 'colour' | 'layer';
       readonly cutNames: readonly string[];
+      /** Of the same kind: those that are scored, to be folded or bent; absent: none. */
+      readonly scoreNames?: readonly string[];
       /** Its own lines, or a line round its art. */
       readonly cutFrom: (typeof CUT_SOURCES)[number];
       readonly keepsHoles: boolean;
@@ -79,4 +84,6 @@ export interface JobDraft {
   readonly yieldShare: number;
   /** Warmer or colder by up to so much between printing and cutting. */
   readonly warmingK: number;
+  /** What the job is worth, in the shop's own money; absent: not told. */
+  readonly worth?: number | null | undefined;
 }

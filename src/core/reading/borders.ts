@@ -16,7 +16,8 @@ export interface FourBorders {
 }
 
 /** outside: cut round a print, white left outside it. inside: a hole cut in a print, ink left round it. */
-export type BorderSide = 'outside' | 'inside';
+export const BORDER_SIDES = ['outside', 'inside'] as const;
+export type BorderSide = (typeof BORDER_SIDES)[number];
 
 export interface BorderReading {
   /** Cut less print. */

@@ -1,6 +1,6 @@
 import { toParameters, type ErrorParameters } from '../geometry/error-parameters';
 import type { ErrorMapFit } from '../fit/fit-error-map';
-import { PARAMETER_COUNT } from '../fit/design';
+import { affineOf, PARAMETER_COUNT } from '../fit/design';
 
 export const PARTS = [
   'offsetAcrossMm',
@@ -56,6 +56,20 @@ function varianceOf(part: Part, covariance: ArrayLike<number>): number {
     for (let j = 0; j < PARAMETER_COUNT; j++) sum += w[i]! * covariance[i * PARAMETER_COUNT + j]! * w[j]!;
   }
   return Math.max(0, sum);
+}
+
+/** A map told part by part, each with its standard uncertainty; null where it is mirrored or singular. */
+export function partsOf(
+  beta: readonly number[],
+  covariance: ArrayLike<number>,
+): Readonly<Record<Part, { readonly value: number; readonly standardUncertainty: number }>> | null {
+  const told = toParameters(affineOf(beta));
+  if (!told.ok) return null;
+  const parts = PARTS.map((part) => [
+    part,
+    { value: told.value[part], standardUncertainty: Math.sqrt(varianceOf(part, covariance)) },
+  ]);
+  return Object.fromEntries(parts) as ReturnType<typeof partsOf>;
 }
 
 /** Normal 97.5 % point: two-sided 95 % interval with known uncertainties. */

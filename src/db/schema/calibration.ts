@@ -57,6 +57,7 @@ export const calibration = pgTable(
   },
   (t) => [
     index('calibration_setup').on(t.setupId, t.startedAt),
+    index('calibration_state').on(t.state, t.startedAt),
     check('calibration_tolerance', sql`${t.toleranceMm} > 0`),
     check('calibration_marks_in', sql`(${t.marksInAcrossMm} is null) = (${t.marksInAlongMm} is null)`),
     check('calibration_state', sql`(${t.state} = 'open') = (${t.endedAt} is null)`),

@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
 import {
   bigint,
+  boolean,
   check,
   doublePrecision,
   index,
@@ -99,6 +100,11 @@ export const confirmation = pgTable(
     nextJobMm: measured(),
     toleranceMm: measured(),
     confidence: measured(),
+    /** Noise of reading the marks that it was judged with, and whether it was only assumed; absent in older records. */
+    markSdMm: doublePrecision(),
+    isMarkSdAssumed: boolean(),
+    /** Share of next jobs beyond the tolerance as it was then; absent in older records. */
+    nextOutShare: doublePrecision(),
     verdict: text({ enum: ['pass', 'fail', 'cannot_tell'] }).notNull(),
     at: instant(),
     by: uuid()
@@ -109,6 +115,7 @@ export const confirmation = pgTable(
     uniqueIndex('confirmation_pass')
       .on(t.correctionId)
       .where(sql`${t.verdict} = 'pass'`),
+    index('confirmation_verdict').on(t.verdict, t.at),
     check('confirmation_is_pass', sql`(${t.verdict} = 'pass') = (${t.upperMm} <= ${t.toleranceMm})`),
     check('confirmation_is_fail', sql`(${t.verdict} = 'fail') = (${t.lowerMm} > ${t.toleranceMm})`),
   ],
@@ -134,6 +141,9 @@ export const event = pgTable(
   (t) => [
     index('event_setup').on(t.setupId, t.at),
     index('event_cutter').on(t.cutterId, t.at),
+    index('event_printer').on(t.printerId, t.at),
+    index('event_program').on(t.programId, t.at),
+    index('event_at').on(t.at),
     check('event_target', sql`num_nonnulls(${t.setupId}, ${t.printerId}, ${t.cutterId}, ${t.programId}) = 1`),
   ],
 );
@@ -174,8 +184,30 @@ export const historyEntry = pgTable(
   },
   (t) => [
     index('history_entry_setup').on(t.setupId, t.seq),
+    index('history_entry_material').on(t.setupId, t.materialId, t.seq),
+    index('history_entry_at').on(t.at),
     unique('history_entry_confirmation').on(t.confirmationId),
     check('history_entry_subject', sql`num_nonnulls(${t.confirmationId}, ${t.correctionId}) = 1`),
     check('history_entry_kind', sql`(${t.kind} = 'saved') = (${t.confirmationId} is not null)`),
+  ],
+);
+
+/** Append-only: what someone wrote beside an entry later on. */
+export const historyNote = pgTable(
+  'history_note',
+  {
+    id: id(),
+    historyEntryId: uuid()
+      .notNull()
+      .references(() => historyEntry.id),
+    note: text().notNull(),
+    at: instant(),
+    by: uuid()
+      .notNull()
+      .references(() => person.id),
+  },
+  (t) => [
+    index('history_note_entry').on(t.historyEntryId, t.at),
+    check('history_note_words', sql`length(${t.note}) > 0`),
   ],
 );

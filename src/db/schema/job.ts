@@ -171,6 +171,8 @@ export const cutRelease = pgTable(
       .references(() => lockedLayout.id),
     /** What had changed, in the words that were acknowledged. */
     changes: text().array().notNull(),
+    /** What lay on or under the material as it was cut; empty: as it was printed. */
+    stack: text().notNull().default(''),
     /** The file as it was given out; absent where a program of its own holds the lines. */
     kind: text({ enum: JOB_FILE_KINDS }),
     name: text(),
@@ -208,6 +210,7 @@ export const jobResult = pgTable(
   },
   (t) => [
     unique('job_result_seq').on(t.jobId, t.seq),
+    index('job_result_at').on(t.at),
     check('job_result_counts', sql`${t.good} >= 0 and ${t.spoiled} >= 0 and ${t.spoiledCost} >= 0`),
   ],
 );

@@ -7,6 +7,8 @@ export type FilePath = readonly Point<'file'>[];
 export interface HpglOptions {
   /** Tool to take; 1 when not told. */
   readonly toolNumber?: number;
+  /** Worked before the rest with a tool of its own: lines that are scored. */
+  readonly first?: { readonly toolNumber: number; readonly paths: readonly FilePath[] };
   /** Followed with the tool up before anything is cut, so that one sees where the work will lie. */
   readonly outline?: FilePath;
   /** Material from the origin: nothing is commanded beyond it. */
@@ -29,6 +31,11 @@ function problemOf(path: FilePath, pathIndex: number, limit: HpglOptions['limit'
   return null;
 }
 
+function pathCommands(path: FilePath): readonly string[] {
+  const pairs = path.map((p) => `${unit(p.x)},${unit(p.y)}`);
+  return [`PU${pairs[0] ?? ''};`, `PD${pairs.slice(1).join(',')};`];
+}
+
 /**
  * Cut paths as plain HPGL: initialise, tool, the outline with the tool up where one is given, pen up to each start, pen
  * down along it, pen up, tool away. Whole plotter units of 0.025 mm; no speed, no force, no mark reading (HPGL has none).
@@ -36,17 +43,22 @@ function problemOf(path: FilePath, pathIndex: number, limit: HpglOptions['limit'
  *   `beyond-material`.
  */
 export function writeHpgl(paths: readonly FilePath[], options: HpglOptions = {}): Result<string, HpglWriteError> {
-  const { toolNumber = 1, outline = [], limit } = options;
-  if (paths.length === 0) return fail({ kind: 'empty' });
-  const commands = ['IN;', `SP${toolNumber};`, ...outline.map((p) => `PU${unit(p.x)},${unit(p.y)};`)];
-  for (const [pathIndex, path] of paths.entries()) {
-    const problem = problemOf(path, pathIndex, limit);
-    if (problem) return fail(problem);
-    const pairs = path.map((p) => `${unit(p.x)},${unit(p.y)}`);
-    commands.push(`PU${pairs[0] ?? ''};`, `PD${pairs.slice(1).join(',')};`);
+  const { toolNumber = 1, first, outline = [], limit } = options;
+  const work = [...(first ? [first] : []), { toolNumber, paths }].filter((run) => run.paths.length > 0);
+  if (work.length === 0) return fail({ kind: 'empty' });
+  const outlined = outline.map((p) => `PU${unit(p.x)},${unit(p.y)};`);
+  const commands = ['IN;'];
+  let pathIndex = 0;
+  for (const run of work) {
+    commands.push(`SP${run.toolNumber};`, ...(run === work[0] ? outlined : []));
+    for (const path of run.paths) {
+      const problem = problemOf(path, pathIndex, limit);
+      if (problem) return fail(problem);
+      commands.push(...pathCommands(path));
+      pathIndex += 1;
+    }
   }
-  commands.push('PU0,0;', 'SP0;', '');
-  return ok(commands.join('\n'));
+  return ok([...commands, 'PU0,0;', 'SP0;', ''].join('\n'));
 }
 
 export type HpglReadError =

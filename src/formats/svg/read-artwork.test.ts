@@ -28,7 +28,10 @@ async function inkOf(svg: string): Promise<Uint8Array> {
 function plainSvg({ shapes, widthMm, heightMm }: Artwork): string {
   const paths = shapes.map((shape) => {
     const d = shape.commands.map((c) => c.op + c.points.map((p) => `${p.x} ${heightMm - p.y}`).join(' ')).join('');
-    const stroke = shape.stroke ? `stroke="${shape.stroke.colour}" stroke-width="${shape.stroke.widthMm}"` : '';
+    const s = shape.stroke;
+    const stroke = s
+      ? `stroke="${s.colour}" stroke-width="${s.widthMm}" stroke-linecap="${s.ends}" stroke-linejoin="${s.corners}" stroke-miterlimit="${s.miterLimit}"`
+      : '';
     return `<path d="${d}" fill="${shape.fill ?? 'none'}" fill-rule="${shape.isEvenOdd ? 'evenodd' : 'nonzero'}" ${stroke}/>`;
   });
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${widthMm}mm" height="${heightMm}mm" viewBox="0 0 ${widthMm} ${heightMm}">${paths.join('')}</svg>`;
@@ -71,7 +74,7 @@ describe('what is beyond a plain print file is named', () => {
     ['<rect width="5" height="5" style="fill-opacity:.3"/>', 'transparency'],
     ['<rect width="5" height="5" filter="url(#f)"/>', 'a filter'],
     ['<path d="M1 1h5" stroke="red" stroke-dasharray="2 1"/>', 'a dashed line'],
-    ['<path d="M1 1h5" stroke="red" stroke-linecap="round"/>', 'round or square line ends or corners'],
+    ['<path d="M1 1h5" stroke="red" stroke-linejoin="arcs"/>', 'line ends or corners of an unknown kind'],
     ['<path d="M1 1h5" stroke="red" marker-end="url(#m)"/>', 'arrow heads'],
     ['<g clip-path="url(#c)"><rect width="5" height="5"/></g>', 'a clipped part'],
     ['<g transform="scale(2 1)"><path d="M1 1h5" stroke="red"/></g>', 'a line stretched more one way than the other'],

@@ -1,7 +1,7 @@
 import { apply, then, type Affine, type Point } from '@/core/geometry/affine';
 import { fail, ok, type Result } from '@/core/result';
 import { lineNumber, problem, type FileProblem, type ReadOptions, type Remark } from '../cut-file/cut-file';
-import type { PathCommand } from '../vector-drawing';
+import type { LinePaint, PathCommand } from '../vector-drawing';
 import { childrenOf, idsOf, shapesOf, type Lookup } from './svg-content';
 import { outlineOf, type SubPath } from './svg-outline';
 import { paintsOf, plainPaint, withPaintOf, type PaintWords, type PlainPaint } from './svg-paint';
@@ -18,7 +18,7 @@ export interface ArtShape {
   readonly place: string;
   readonly fill: string | null;
   readonly isEvenOdd: boolean;
-  readonly stroke: { readonly colour: string; readonly widthMm: number } | null;
+  readonly stroke: LinePaint | null;
   /** What it asks for and a plain print file cannot carry. */
   readonly beyond: readonly string[];
 }
@@ -82,7 +82,9 @@ interface Reading {
 }
 
 function strokeOf({ stroke }: PlainPaint, scale: number | null): ArtShape['stroke'] {
-  return stroke && { colour: stroke.colour, widthMm: stroke.width * (scale ?? 1) };
+  if (!stroke) return null;
+  const { width, ...line } = stroke;
+  return { ...line, widthMm: width * (scale ?? 1) };
 }
 
 /** What an element of a leaf is painted with; null where it is not shown. */

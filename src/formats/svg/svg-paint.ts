@@ -1,6 +1,7 @@
 import { color } from 'd3';
 import type { Result } from '@/core/result';
 import type { FileProblem } from '../cut-file/cut-file';
+import type { LineShape } from '../vector-drawing';
 import type { SvgTree } from './svg-elements';
 import { svgLength } from './svg-length';
 import { ownValue, readStyles, type StyleSheet } from './svg-style';
@@ -13,6 +14,7 @@ export interface PaintWords {
   readonly strokeWidth?: string | undefined;
   readonly lineCap?: string | undefined;
   readonly lineJoin?: string | undefined;
+  readonly miterLimit?: string | undefined;
   readonly dashes?: string | undefined;
   readonly visibility?: string | undefined;
   readonly colour?: string | undefined;
@@ -29,6 +31,7 @@ const INHERITED = {
   strokeWidth: 'stroke-width',
   lineCap: 'stroke-linecap',
   lineJoin: 'stroke-linejoin',
+  miterLimit: 'stroke-miterlimit',
   dashes: 'stroke-dasharray',
   visibility: 'visibility',
   colour: 'color',
@@ -97,7 +100,7 @@ export interface PlainPaint {
   readonly fill: string | null;
   readonly isEvenOdd: boolean;
   /** Width in the shape's own units; null: not stroked. */
-  readonly stroke: { readonly colour: string; readonly width: number } | null;
+  readonly stroke: (LineShape & { readonly colour: string; readonly width: number }) | null;
   readonly beyond: readonly string[];
 }
 
@@ -110,29 +113,39 @@ function plainColour(words: string | undefined, absent: string | null, current: 
   return known && known.opacity === 1 ? known.formatHex() : undefined;
 }
 
-/** What a drawn line asks for beyond its colour and width: the writers here know plain ends, plain corners and no dashes. */
-function lineBeyond({ lineCap = 'butt', lineJoin = 'miter', dashes = 'none' }: PaintWords): readonly string[] {
-  return [
-    ...(dashes === 'none' ? [] : ['a dashed line']),
-    ...(lineCap === 'butt' && lineJoin === 'miter' ? [] : ['round or square line ends or corners']),
-  ];
+const ENDS = ['butt', 'round', 'square'] as const;
+const CORNERS = ['miter', 'round', 'bevel'] as const;
+
+/** How a line ends and turns; null where it says so in words of its own. Miter limit: 4 where none is told (SVG 1.1, 11.4). */
+function lineShape({ lineCap = 'butt', lineJoin = 'miter', miterLimit = '4' }: PaintWords): LineShape | null {
+  const ends = ENDS.find((word) => word === lineCap);
+  const corners = CORNERS.find((word) => word === lineJoin);
+  const limit = Number(miterLimit);
+  return ends && corners && limit >= 1 ? { ends, corners, miterLimit: limit } : null;
 }
+
+/** What a drawn line asks for that the writers here do not know. */
+const lineBeyond = ({ dashes = 'none' }: PaintWords, shape: LineShape | null): readonly string[] => [
+  ...(dashes === 'none' ? [] : ['a dashed line']),
+  ...(shape ? [] : ['line ends or corners of an unknown kind']),
+];
 
 /** What an element's paint comes to: plain colours and a width, and the names of what is beyond a plain print file. */
 export function plainPaint(words: PaintWords): PlainPaint {
   const fill = plainColour(words.fill, '#000000', words.colour);
   const colour = plainColour(words.stroke, null, words.colour);
   const width = words.strokeWidth === undefined ? 1 : svgLength(words.strokeWidth, 100);
+  const line = lineShape(words);
   const beyond = [
     ...words.beyond,
     ...(fill === undefined || colour === undefined ? ['a gradient, a pattern or a see-through colour'] : []),
-    ...(colour === null ? [] : lineBeyond(words)),
+    ...(colour === null ? [] : lineBeyond(words, line)),
     ...(width === null ? ['a line width that is no length'] : []),
   ];
   return {
     fill: fill ?? null,
     isEvenOdd: words.fillRule === 'evenodd',
-    stroke: colour && width ? { colour, width } : null,
+    stroke: colour && width && line ? { colour, width, ...line } : null,
     beyond: [...new Set(beyond)],
   };
 }

@@ -1,6 +1,6 @@
 import { MM_PER_INCH } from '@/core/units/length';
 import { formatNumber } from '../format-number';
-import type { PathCommand, VectorDrawing, VectorImage, VectorLayer, VectorPath } from '../vector-drawing';
+import type { LineShape, PathCommand, VectorDrawing, VectorImage, VectorLayer, VectorPath } from '../vector-drawing';
 
 /** Five decimals of a px or mm: 0.003 um. */
 const DECIMALS = 5;
@@ -28,12 +28,18 @@ function pathData(commands: readonly PathCommand[], heightMm: number, perMm: num
     .join('');
 }
 
+function lineAttributes(line: LineShape | undefined): string {
+  if (!line) return '';
+  const { ends, corners, miterLimit } = line;
+  return ` stroke-linecap="${ends}" stroke-linejoin="${corners}" stroke-miterlimit="${formatNumber(miterLimit, DECIMALS)}"`;
+}
+
 function pathElement(path: VectorPath, layerColour: string, heightMm: number, perMm: number): string {
   const colour = path.colour ?? layerColour;
   const paint =
     path.paint.kind === 'fill'
       ? `fill="${colour}"${path.paint.isEvenOdd ? ' fill-rule="evenodd"' : ''} stroke="none"`
-      : `fill="none" stroke="${colour}" stroke-width="${formatNumber(path.paint.widthMm * perMm, DECIMALS)}"`;
+      : `fill="none" stroke="${colour}" stroke-width="${formatNumber(path.paint.widthMm * perMm, DECIMALS)}"${lineAttributes(path.paint.line)}`;
   return `<path ${paint} d="${pathData(path.commands, heightMm, perMm)}"/>`;
 }
 

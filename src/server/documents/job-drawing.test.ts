@@ -1,8 +1,12 @@
-import sharp from 'sharp';
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import sharp, { type Sharp } from 'sharp';
 import { identity, type Affine } from '@/core/geometry/affine';
 import { flatten } from '@/formats/flatten';
 import { writeSvg } from '@/formats/svg/write-svg';
-import { polyline } from '@/formats/vector-drawing';
+import { polyline, type VectorDrawing } from '@/formats/vector-drawing';
 import { blockDrawing, cutSheet, cutterPaths, printSheet, type JobSheet } from './job-drawing';
 import { pictureFacts, printablePicture } from './job-picture';
 import { writePdf } from './print-pdf';
@@ -31,7 +35,7 @@ const sheet = (changes: Partial<JobSheet> = {}): JobSheet => ({
   items: [
     {
       ...{ id: 'a', isMirrored: false, picture: null, artBox: { left: 1, bottom: 1, width: 18, height: 8 } },
-      cuts: [square(0, 0, 10)],
+      ...{ cuts: [square(0, 0, 10)], scores: [] },
       shapes: [{ commands: square(1, 1, 8), fill: '#0000ff', isEvenOdd: false, stroke: null }],
     },
   ],
@@ -57,6 +61,34 @@ async function shown(job: JobSheet) {
   };
 }
 
+const lineTo = (x: number, y: number) => ({ op: 'L' as const, points: [{ x, y }] });
+
+/** A drawing's green, 10 dots to the mm: red ink and none differ by it. */
+async function greenOf(image: Sharp, { widthMm, heightMm }: VectorDrawing): Promise<Uint8Array> {
+  const { data, info } = await image
+    .flatten({ background: '#fff' })
+    .resize(10 * widthMm, 10 * heightMm, { fit: 'fill' })
+    .removeAlpha()
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  return Uint8Array.from({ length: info.width * info.height }, (_, i) => data[i * info.channels + 1] ?? 0);
+}
+
+const svgDots = (drawing: VectorDrawing): Promise<Uint8Array> =>
+  greenOf(sharp(Buffer.from(writeSvg(drawing, { unitsPerInch: 96 })), { density: 254 }), drawing);
+
+async function pdfDots(drawing: VectorDrawing): Promise<Uint8Array> {
+  const folder = mkdtempSync(join(tmpdir(), 'red-plumb-'));
+  try {
+    const [pdf, png] = [join(folder, 'job.pdf'), join(folder, 'job.png')];
+    writeFileSync(pdf, await writePdf(drawing));
+    execFileSync('mutool', ['draw', '-r', '254', '-o', png, pdf], { stdio: 'ignore' });
+    return await greenOf(sharp(readFileSync(png)), drawing);
+  } finally {
+    rmSync(folder, { recursive: true });
+  }
+}
+
 describe('a job\u2019s print file', () => {
   it('draws every copy where it was placed, upright and turned, and the marks', async () => {
     const colour = await shown(sheet());
@@ -79,6 +111,27 @@ describe('a job\u2019s print file', () => {
     expect(plain(65, 46)).toEqual([0, 0, 255]);
     const over = await shown(sheet({ items: [{ ...item, shapes: [], picture, isMirrored: true }] }));
     expect(over(33, 35)).toEqual([0, 0, 255]);
+  });
+  it('draws lines with their own ends and corners, and what follows plainly again: PDF (mutool) as SVG (librsvg)', async () => {
+    const bend = [{ op: 'M' as const, points: [{ x: 3, y: 3 }] }, ...[9, 3].map((y, i) => lineTo(9 - 4 * i, y))];
+    const [item] = sheet().items;
+    if (!item) throw new Error('there is an item');
+    for (const [ends, corners, miterLimit] of [
+      ['round', 'round', 4],
+      ['square', 'bevel', 4],
+      ['butt', 'miter', 4],
+      ['butt', 'miter', 1.1],
+    ] as const) {
+      const stroke = { colour: '#ff0000', widthMm: 2, ends, corners, miterLimit };
+      const drawing = blockDrawing(
+        sheet({ items: [{ ...item, shapes: [{ commands: bend, fill: null, isEvenOdd: false, stroke }] }] }),
+      );
+      const [asSvg, asPdf] = [await svgDots(drawing), await pdfDots(drawing)];
+      const inked = asSvg.reduce((sum, v) => sum + 255 - v, 0);
+      const differing = asSvg.reduce((sum, v, i) => sum + Math.abs(v - (asPdf[i] ?? 0)), 0);
+      expect(inked).toBeGreaterThan(255 * 1000);
+      expect([ends, corners, miterLimit, differing / inked < 0.03]).toEqual([ends, corners, miterLimit, true]);
+    }
   });
   it('as PDF is the same bytes every time, each picture in it once', async () => {
     const picture = { format: 'png' as const, content: await twoDots() };
@@ -107,12 +160,38 @@ describe('a job\u2019s cut file', () => {
     expect(first(moved)?.y).toBeCloseTo(29.8, 12);
     expect(printSheet(sheet({ cutMove }))).toEqual(printSheet(sheet()));
   });
+  it('scores before it cuts, each in a layer or file of its own; scored lines have an ink of their own', () => {
+    const [item] = sheet().items;
+    if (!item) throw new Error('there is an item');
+    const fold = polyline<'page'>([
+      { x: 5, y: 0 },
+      { x: 5, y: 10 },
+    ]);
+    const folded = sheet({ items: [{ ...item, scores: [fold] }] });
+    const layers = (lines: 'all' | 'scored' | 'cut') =>
+      cutSheet(folded, lines).layers.map((l) => [l.name, l.paths.length]);
+    expect([layers('all'), layers('scored'), layers('cut')]).toEqual([
+      [
+        ['score', 2],
+        ['cut', 2],
+      ],
+      [['score', 2]],
+      [['cut', 2]],
+    ]);
+    expect(blockDrawing(folded, 'Plumb').layers.map((l) => l.spotInk)).toEqual([undefined, 'Plumb score', 'Plumb']);
+    const { scores } = cutterPaths(folded, { turnDeg: 0, face: 'ink-up' }, { across: '+x', along: '+y' });
+    expect(scores[0]).toEqual([
+      { x: 25, y: 20 },
+      { x: 25, y: 30 },
+    ]);
+    expect(printSheet(folded)).toEqual(printSheet(sheet()));
+  });
   it.each([
     [0, '+x', '+y', { x: 20, y: 20 }],
     [180, '+x', '+y', { x: 60, y: 40 }],
     [0, '+y', '+x', { x: 20, y: 20 }],
   ] as const)('turned by %p, file axes %s %s: from the marks\u2019 outer corner', (turnDeg, across, along, wanted) => {
-    const { paths } = cutterPaths(sheet(), { turnDeg, face: 'ink-up' }, { across, along });
+    const { cuts: paths } = cutterPaths(sheet(), { turnDeg, face: 'ink-up' }, { across, along });
     expect(paths[0]?.[0]).toEqual(wanted);
     expect(paths.every((path) => path.every((p) => p.x >= 0 && p.y >= 0))).toBe(true);
   });

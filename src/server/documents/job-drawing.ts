@@ -5,6 +5,7 @@ import type { Load } from '@/core/geometry/load';
 import { blockSize } from '@/core/layout/block-size';
 import { cellToPage } from '@/core/layout/cell-place';
 import type { Placement } from '@/core/layout/fill-page';
+import type { LineChoice } from '@/core/layout/job-draft';
 import type { Box } from '@/core/target/block';
 import { text } from '@/core/target/figure-ink';
 import { flatten } from '@/formats/flatten';
@@ -12,6 +13,7 @@ import type { FilePath } from '@/formats/hpgl/hpgl';
 import {
   mapCommands,
   polyline,
+  type LinePaint,
   type PathCommand,
   type VectorDrawing,
   type VectorImage,
@@ -27,11 +29,12 @@ export interface JobFileItem {
   readonly artBox: Box;
   readonly isMirrored: boolean;
   readonly cuts: readonly (readonly PathCommand<'page'>[])[];
+  readonly scores: readonly (readonly PathCommand<'page'>[])[];
   readonly shapes: readonly {
     readonly commands: readonly PathCommand<'page'>[];
     readonly fill: string | null;
     readonly isEvenOdd: boolean;
-    readonly stroke: { readonly colour: string; readonly widthMm: number } | null;
+    readonly stroke: LinePaint | null;
   }[];
   /** Its art where it is a picture. */
   readonly picture: Pick<VectorImage, 'format' | 'content'> | null;
@@ -71,6 +74,12 @@ const copiesOf = ({ items, placements }: JobSheet) =>
     return item ? [{ item, map: cellToPage(placement) }] : [];
   });
 
+const linePath = (commands: VectorPath['commands'], { colour, widthMm, ...line }: LinePaint): VectorPath => ({
+  commands,
+  colour,
+  paint: { kind: 'stroke', widthMm, line },
+});
+
 function shapePaths(shape: JobFileItem['shapes'][number], toFile: ToFile): readonly VectorPath[] {
   const commands = mapCommands(toFile, shape.commands);
   return [
@@ -83,9 +92,7 @@ function shapePaths(shape: JobFileItem['shapes'][number], toFile: ToFile): reado
           },
         ]
       : []),
-    ...(shape.stroke
-      ? [{ commands, colour: shape.stroke.colour, paint: { kind: 'stroke' as const, widthMm: shape.stroke.widthMm } }]
-      : []),
+    ...(shape.stroke ? [linePath(commands, shape.stroke)] : []),
   ];
 }
 
@@ -108,19 +115,39 @@ function artLayer(sheet: JobSheet, toFile: ToFile): VectorLayer {
   };
 }
 
-/** Cut lines of every copy on the page, corrected. */
-const cutCommands = (sheet: JobSheet): readonly (readonly PathCommand<'page'>[])[] =>
-  copiesOf(sheet).flatMap(({ item, map }) => item.cuts.map((cut) => mapCommands(then(map, sheet.cutMove), cut)));
+type Tool = 'scores' | 'cuts';
+const LAYERS = {
+  scores: { name: 'score', colour: CUT_COLOURS[2] },
+  cuts: { name: 'cut', colour: CUT_COLOURS[1] },
+} as const;
 
-const cutLayer = (sheet: JobSheet, toFile: ToFile, spotInk?: string): VectorLayer => ({
-  name: 'cut',
-  colour: CUT_COLOURS[1],
-  ...(spotInk === undefined ? {} : { spotInk }),
-  paths: cutCommands(sheet).map((commands) => ({
-    commands: mapCommands(toFile, commands),
-    paint: { kind: 'stroke', widthMm: CUT_LINE_MM },
-  })),
-});
+/** Scored or cut lines of every copy on the page, corrected. */
+const toolCommands = (sheet: JobSheet, tool: Tool): readonly (readonly PathCommand<'page'>[])[] =>
+  copiesOf(sheet).flatMap(({ item, map }) => item[tool].map((line) => mapCommands(then(map, sheet.cutMove), line)));
+
+/** What a file of one choice of lines holds, in the order of work: what is scored comes while the sheet is still whole. */
+const TOOLS: Readonly<Record<LineChoice, readonly Tool[]>> = {
+  all: ['scores', 'cuts'],
+  scored: ['scores'],
+  cut: ['cuts'],
+};
+
+/** Scored lines stand in an ink of their own, named after the cut's. */
+const inkOf = (tool: Tool, spotInk: string | undefined) =>
+  spotInk === undefined ? {} : { spotInk: tool === 'cuts' ? spotInk : `${spotInk} ${LAYERS.scores.name}` };
+
+/** A layer for each kind of line that there is. */
+const toolLayers = (sheet: JobSheet, toFile: ToFile, lines: LineChoice, spotInk?: string): readonly VectorLayer[] =>
+  TOOLS[lines]
+    .map((tool): VectorLayer => ({
+      ...LAYERS[tool],
+      ...inkOf(tool, spotInk),
+      paths: toolCommands(sheet, tool).map((commands) => ({
+        commands: mapCommands(toFile, commands),
+        paint: { kind: 'stroke', widthMm: CUT_LINE_MM },
+      })),
+    }))
+    .filter((layer) => layer.name === LAYERS.cuts.name || layer.paths.length > 0);
 
 function markLayer({ marks, words, title }: JobSheet): VectorLayer {
   const squares = marks.map((box): VectorPath => ({
@@ -146,11 +173,11 @@ export const printSheet = (sheet: JobSheet): VectorDrawing => ({
 });
 
 /** Route D, cut: the lines in the page's box. */
-export const cutSheet = (sheet: JobSheet): VectorDrawing => ({
+export const cutSheet = (sheet: JobSheet, lines: LineChoice = 'all'): VectorDrawing => ({
   title: `${sheet.title}, cut`,
   widthMm: sheet.widthMm,
   heightMm: sheet.lengthMm,
-  layers: [cutLayer(sheet, AS_PAGE)],
+  layers: toolLayers(sheet, AS_PAGE, lines),
 });
 
 /**
@@ -162,11 +189,17 @@ export function blockDrawing(sheet: JobSheet, spotInk?: string): VectorDrawing {
   const tx = (widthMm - sheet.widthMm) / 2;
   const ty = (heightMm - sheet.lengthMm) / 2;
   const toFile = { xx: 1, xy: 0, yx: 0, yy: 1, tx, ty } as ToFile;
-  return { title: sheet.title, widthMm, heightMm, layers: [artLayer(sheet, toFile), cutLayer(sheet, toFile, spotInk)] };
+  return {
+    title: sheet.title,
+    widthMm,
+    heightMm,
+    layers: [artLayer(sheet, toFile), ...toolLayers(sheet, toFile, 'all', spotInk)],
+  };
 }
 
 export interface CutterFile {
-  readonly paths: readonly FilePath[];
+  readonly scores: readonly FilePath[];
+  readonly cuts: readonly FilePath[];
   readonly marksOutline: FilePath;
   readonly limit: { readonly xMm: number; readonly yMm: number };
 }
@@ -199,10 +232,13 @@ export function cutterPaths(sheet: JobSheet, load: Load, axes: FileAxes): Cutter
   );
   const inFile = (points: readonly Point<'page'>[]): FilePath => points.map((p) => apply(toFile, p));
   const limits = inFile(page);
-  return {
-    paths: cutCommands(sheet)
+  const pathsOf = (tool: Tool): readonly FilePath[] =>
+    toolCommands(sheet, tool)
       .flatMap((commands) => flatten(commands))
-      .map(({ points, isClosed }) => inFile(isClosed ? [...points, ...points.slice(0, 1)] : points)),
+      .map(({ points, isClosed }) => inFile(isClosed ? [...points, ...points.slice(0, 1)] : points));
+  return {
+    scores: pathsOf('scores'),
+    cuts: pathsOf('cuts'),
     marksOutline: inFile([...outline, ...outline.slice(0, 1)]),
     limit: { xMm: Math.max(...limits.map((p) => p.x)), yMm: Math.max(...limits.map((p) => p.y)) },
   };

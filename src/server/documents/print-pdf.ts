@@ -1,6 +1,6 @@
 import 'server-only';
 import PDFDocument from 'pdfkit';
-import type { PathCommand, VectorDrawing, VectorImage, VectorLayer } from '@/formats/vector-drawing';
+import type { PathCommand, VectorDrawing, VectorImage, VectorLayer, VectorPath } from '@/formats/vector-drawing';
 import { formatNumber } from '@/formats/format-number';
 import { MM_PER_POINT } from '@/core/units/length';
 
@@ -71,12 +71,25 @@ function drawImage(document: PDFKit.PDFDocument, opened: Opened, image: VectorIm
   document.restore();
 }
 
+/** What a page begins with: ISO 32000-1, table 52. */
+const PLAIN = { ends: 'butt', corners: 'miter', miterLimit: 10 } as const;
+
+type StrokePaint = Extract<VectorPath['paint'], { kind: 'stroke' }>;
+
+/** Ends and corners last for this line alone. */
+function strokePath(document: PDFKit.PDFDocument, { widthMm, line }: StrokePaint, colour: string): void {
+  document.lineWidth(points(widthMm));
+  if (line) document.lineCap(line.ends).lineJoin(line.corners).miterLimit(line.miterLimit);
+  document.stroke(colour);
+  if (line) document.lineCap(PLAIN.ends).lineJoin(PLAIN.corners).miterLimit(PLAIN.miterLimit);
+}
+
 function drawLayer(document: PDFKit.PDFDocument, opened: Opened, layer: VectorLayer, heightMm: number): void {
   for (const image of layer.images ?? []) drawImage(document, opened, image, heightMm);
   for (const path of layer.paths) {
     const colour = layer.spotInk ?? path.colour ?? layer.colour;
     document.path(pathData(path.commands, heightMm));
-    if (path.paint.kind === 'stroke') document.lineWidth(points(path.paint.widthMm)).stroke(colour);
+    if (path.paint.kind === 'stroke') strokePath(document, path.paint, colour);
     else if (path.paint.isEvenOdd) document.fill(colour, 'even-odd');
     else document.fill(colour);
   }

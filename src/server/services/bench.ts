@@ -1,10 +1,13 @@
 import 'server-only';
 import type { StepName } from '@/contracts/steps';
 import { eventWords, isAutomatic } from '@/core/trust/event-kinds';
+import { nextStep, type NextStep } from '@/core/trust/next-step';
 import { setupState, type SetupState } from '@/core/trust/setup-state';
 import type { Database } from '@/db/client';
-import { findEventsOf, findLatestCorrections, findLatestFailures, findLatestSaved, findOpen } from '@/db/queries/bench';
-import { findSetups, type SetupRow } from '@/db/queries/shop';
+import { findOpen } from '@/db/queries/bench';
+import { findSetups } from '@/db/queries/shop';
+import { readTrusts, type MaterialTrust, type SetupTrust } from './trust';
+import type { TrustFacts } from './trust-facts';
 
 export interface BenchSetup {
   readonly id: string;
@@ -12,14 +15,14 @@ export interface BenchSetup {
   readonly machines: string;
   readonly note: string;
   readonly isSimulated: boolean;
-  readonly state: SetupState;
   readonly toleranceMm: number;
-  /** Worst corner of the last confirmation, and the bound it was judged by. */
-  readonly worstMm: number | null;
-  readonly upperMm: number | null;
-  readonly nextJobMm: number | null;
-  readonly confirmedAt: Date | null;
-  readonly confirmedBy: string | null;
+  /** Of the material that was confirmed last, or of the setup where none ever was. */
+  readonly state: SetupState;
+  /** Worst corner of a confirming cut that failed since. */
+  readonly failedMm: number | null;
+  readonly next: NextStep | null;
+  /** Materials that were ever confirmed here, the latest first. */
+  readonly materials: readonly MaterialTrust[];
   readonly events: readonly {
     readonly id: string;
     readonly words: string;
@@ -32,92 +35,57 @@ export interface BenchSetup {
   readonly open: { readonly id: string; readonly step: StepName; readonly startedAt: Date } | null;
 }
 
-type Saved = Awaited<ReturnType<typeof findLatestSaved>>[number];
+type Open = Awaited<ReturnType<typeof findOpen>>;
 
-interface Facts {
-  readonly saved: readonly Saved[];
-  readonly corrections: Awaited<ReturnType<typeof findLatestCorrections>>;
-  readonly failures: Awaited<ReturnType<typeof findLatestFailures>>;
-  readonly open: Awaited<ReturnType<typeof findOpen>>;
-}
-
-const timeOf = (at: Date | undefined): number | null => at?.getTime() ?? null;
-
-function measuresOf(
-  saved: Saved | undefined,
-): Pick<BenchSetup, 'upperMm' | 'nextJobMm' | 'confirmedAt' | 'confirmedBy'> {
-  if (!saved) return { upperMm: null, nextJobMm: null, confirmedAt: null, confirmedBy: null };
-  const { confirmation, personName } = saved;
-  return {
-    upperMm: confirmation.upperMm,
-    nextJobMm: confirmation.nextJobMm,
-    confirmedAt: confirmation.at,
-    confirmedBy: personName,
-  };
-}
-
-const openOf = (work: Facts['open'][number] | undefined): BenchSetup['open'] =>
+const openOf = (work: Open[number] | undefined): BenchSetup['open'] =>
   work ? { id: work.id, step: work.step, startedAt: work.startedAt } : null;
 
-/** What happened since a setup was last judged, however that went. */
-async function eventsSince(
-  database: Database,
-  row: SetupRow,
-  judged: readonly (Date | null)[],
-): Promise<BenchSetup['events']> {
+/** What happened since a setup was last judged, however that went; newest first. */
+function eventsSince({ events }: TrustFacts, judged: readonly (Date | undefined)[]): TrustFacts['events'] {
   const since = Math.max(0, ...judged.map((at) => at?.getTime() ?? 0));
-  const events = await findEventsOf(database, row);
-  return events
-    .filter((e) => e.event.at.getTime() > since)
-    .map(({ event, personName }) => ({
-      id: event.id,
-      words: eventWords(event.kind),
-      note: event.note,
-      at: event.at,
-      by: personName,
-      isAutomatic: isAutomatic(event.kind),
-    }));
+  return events.filter((e) => e.at_ms > since).reverse();
 }
 
-async function benchSetup(database: Database, row: SetupRow, facts: Facts): Promise<BenchSetup> {
-  const own = facts.saved.find((s) => s.entry.setupId === row.setup.id);
-  const measures = measuresOf(own);
-  const { confirmedAt } = measures;
-  const failure = facts.failures.find((f) => f.setupId === row.setup.id);
-  const events = await eventsSince(database, row, [confirmedAt, failure?.at ?? null]);
-  const work = facts.open.find((c) => c.setupId === row.setup.id);
-  const worstMm = own?.confirmation.worstMm ?? null;
-  const state = setupState({
-    confirmedAt: confirmedAt?.getTime() ?? null,
-    worstMm,
-    toleranceMm: row.setup.toleranceMm,
-    eventsSince: events.length,
-    correctedAt: timeOf(facts.corrections.find((c) => c.setupId === row.setup.id)?.at),
-    failedAt: timeOf(failure?.at),
+/** Whether a chart of the latest material signals, and since when. */
+function signalOf(latest: MaterialTrust | undefined): 'first' | 'standing' | null {
+  const signal = latest?.chart.signal;
+  if (!signal) return null;
+  return signal.isFirst ? 'first' : 'standing';
+}
+
+/** State of a setup of which nothing was ever confirmed. */
+const bareState = ({ corrections, failure }: TrustFacts): SetupState =>
+  setupState({
+    ...{ confirmedAt: null, isDue: false, isSeenOut: false },
+    correctedAt: corrections.at(-1)?.at_ms ?? null,
+    failedAt: failure?.at.getTime() ?? null,
   });
+
+function benchSetup({ facts, materials }: SetupTrust, open: Open): BenchSetup {
+  const { row, failure } = facts;
+  const { id, name, note, toleranceMm } = row.setup;
+  const [latest] = materials;
+  const events = eventsSince(facts, [latest?.confirmedAt, failure?.at]);
+  const state = latest?.state ?? bareState(facts);
   return {
-    id: row.setup.id,
-    name: row.setup.name,
+    ...{ id, name, note, toleranceMm, state, materials, isSimulated: row.isSimulated },
     machines: [row.printer.name, row.cutter.name].join(' + '),
-    note: row.setup.note,
-    isSimulated: row.isSimulated,
-    state,
-    toleranceMm: row.setup.toleranceMm,
-    ...measures,
-    worstMm: state === 'stop' ? (failure?.worstMm ?? null) : worstMm,
-    events,
-    open: openOf(work),
+    failedMm: failure && (!latest || failure.at > latest.confirmedAt) ? failure.worstMm : null,
+    next: nextStep({
+      ...{ state, hasConfirmation: latest !== undefined, signal: signalOf(latest) },
+      eventKinds: events.map((e) => e.kind),
+    }),
+    events: events.map(({ id: eventId, kind, note: words, at_ms, by }) => ({
+      ...{ id: eventId, words: eventWords(kind), note: words, at: new Date(at_ms), by },
+      isAutomatic: isAutomatic(kind),
+    })),
+    open: openOf(open.find((c) => c.setupId === id)),
   };
 }
 
 /** The shop at a glance: every setup with its state, what happened since, and the work in progress. */
 export async function readBench(database: Database, shopId: string): Promise<readonly BenchSetup[]> {
-  const [rows, saved, corrections, failures, open] = await Promise.all([
-    findSetups(database, shopId),
-    findLatestSaved(database),
-    findLatestCorrections(database),
-    findLatestFailures(database),
-    findOpen(database),
-  ]);
-  return Promise.all(rows.map((row) => benchSetup(database, row, { saved, corrections, failures, open })));
+  const [rows, open] = await Promise.all([findSetups(database, shopId), findOpen(database)]);
+  const trusts = await readTrusts(database, rows);
+  return trusts.map((trust) => benchSetup(trust, open));
 }

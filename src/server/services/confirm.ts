@@ -44,7 +44,7 @@ export async function confirmCorrection(
       ),
     );
   }
-  const { bounds, verdict, next } = analysed.value;
+  const { bounds, verdict, next, markSdMm, noise } = analysed.value;
   await database.transaction(async (session) => {
     const fitId = await storeFit(session, record, analysed.value);
     await session.insert(confirmation).values({
@@ -57,6 +57,9 @@ export async function confirmCorrection(
       nextJobMm: next.q95Mm,
       toleranceMm: record.calibration.toleranceMm,
       confidence: CONFIDENCE,
+      markSdMm,
+      isMarkSdAssumed: noise.kind !== 'estimated',
+      nextOutShare: next.outShare,
       verdict,
       at: now(),
       by: actor.personId,

@@ -11,7 +11,7 @@ import {
   type Explanation,
 } from '@/core/verdict/explain';
 import type { Analysis } from './analysis';
-import { PART_NAMES } from './map-words';
+import { PART_NAMES } from '@/core/verdict/part-words';
 import { currentSets, type CalibrationRecord } from './record';
 import { repeatsOf } from './repeats';
 

@@ -48,8 +48,7 @@ async function eventChanges(database: Database, { row, layout, stamp }: ChangesO
         event.kind === DESCRIBED_ANEW
           ? `The description changed${event.note ? ` (${event.note})` : ''}`
           : eventWords(event.kind);
-      const blade = event.kind === 'new_blade' ? ' A new blade cuts deeper: make a test cut in the spare first.' : '';
-      return `${words.charAt(0).toUpperCase()}${words.slice(1)}, ${stamp(event.at)}, ${personName}.${blade}`;
+      return `${words.charAt(0).toUpperCase()}${words.slice(1)}, ${stamp(event.at)}, ${personName}.`;
     });
 }
 

@@ -22,7 +22,7 @@ export interface LockedContent {
   readonly sheets: number;
   readonly placements: ReadyLayout['placements'];
   readonly markBoxes: ReadyLayout['area']['marks'];
-  readonly items: readonly Pick<PreparedItem, 'id' | 'artBox' | 'cuts'>[];
+  readonly items: readonly (Pick<PreparedItem, 'id' | 'artBox' | 'cuts'> & Partial<Pick<PreparedItem, 'scores'>>)[];
   /** SHA-256 of each file of art, by its id. */
   readonly art: Readonly<Record<string, string>>;
   /** Six numbers, machine frame: the correction whose lines stand in the print file itself; null where there is none. */
@@ -45,7 +45,12 @@ export function lockedContent(
     sheets: ready.sheets,
     placements: ready.placements,
     markBoxes: ready.area.marks,
-    items: ready.items.map(({ id, artBox, cuts }) => ({ id, artBox, cuts })),
+    items: ready.items.map(({ id, artBox, cuts, scores }) => ({
+      id,
+      artBox,
+      cuts,
+      ...(scores.length > 0 && { scores }),
+    })),
     art: Object.fromEntries(art.filter((a) => used.has(a.id)).map((a) => [a.id, a.contentSha256.toString('hex')])),
     fileCorrection: correction?.sixNumbers ?? null,
   };

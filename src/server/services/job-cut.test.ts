@@ -1,9 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { eq } from 'drizzle-orm';
+import { wilsonInterval } from '@/core/math/proportion';
 import { NO_ERROR } from '@/core/geometry/error-parameters';
 import { testDatabase, type TestDatabase } from '@/db/database.testing';
 import { findRelease } from '@/db/queries/job';
-import { jobResult } from '@/db/schema/job';
+import { cutRelease, jobResult } from '@/db/schema/job';
 import { machineSetting } from '@/db/schema/settings';
 import { material } from '@/db/schema/shop';
 import { readHpgl, type FilePath } from '@/formats/hpgl/hpgl';
@@ -11,7 +12,8 @@ import { logEvent } from './events';
 import { cutChanges, tellResult } from './job-cut';
 import { dryCalendar } from './job-give';
 import { readJob, readJobs } from './job-view';
-import { jobWork, refusedBy, stamp } from './jobs.testing';
+import { readMarkReadings } from './mark-readings';
+import { DISC, jobWork, refusedBy, stamp } from './jobs.testing';
 import { makeShop, type TestShop } from './shop.testing';
 import { tellShownValue } from './shown-value';
 
@@ -39,13 +41,16 @@ function middleOf(path: FilePath = []) {
   return { x: (Math.min(...xs) + Math.max(...xs)) / 2, y: (Math.min(...ys) + Math.max(...ys)) / 2 };
 }
 
+const BARE = { stamp, stack: '' };
+
 describe('waiting and cutting', () => {
   it('dries as long as its material says, and says so before the cut', async () => {
     const shop = await makeShop(db(), { error: NO_ERROR });
     await db().update(material).set({ dryingHours: 24 }).where(eq(material.id, shop.materialId));
     const jobId = await at(shop).locked();
     await at(shop).printed(jobId);
-    expect(await cutChanges(db(), jobId, stamp)).toEqual(['The print is not dry for another 24 h.']);
+    await at(shop).testCut();
+    expect(await cutChanges(db(), jobId, BARE)).toEqual(['The print is not dry for another 24 h.']);
     const calendar = await (await dryCalendar(db(), jobId))?.text();
     const dryAt = (await readJob(db(), shop.shopId, jobId, 'UTC'))?.print?.dryAt;
     const start = dryAt?.toISOString().replace(/[-:]|\.\d+/g, '');
@@ -60,7 +65,8 @@ describe('waiting and cutting', () => {
     const shop = await makeShop(db(), { error: NO_ERROR });
     const jobId = await at(shop).locked();
     await at(shop).printed(jobId);
-    expect(await cutChanges(db(), jobId, stamp)).toEqual([]);
+    await at(shop).testCut();
+    expect(await cutChanges(db(), jobId, BARE)).toEqual([]);
     const [setting] = await db()
       .select()
       .from(machineSetting)
@@ -68,12 +74,64 @@ describe('waiting and cutting', () => {
     await tellShownValue(db(), shop.actor, { id: randomUUID(), settingId: setting?.id ?? '', value: 27 });
     await logEvent(db(), shop.actor, { id: randomUUID(), setupId: shop.setupId, kind: 'new_blade', note: '' });
     await db().update(material).set({ version: 2 }).where(eq(material.id, shop.materialId));
-    const changes = await cutChanges(db(), jobId, stamp);
+    const changes = await cutChanges(db(), jobId, BARE);
     expect(changes.join(' ')).toMatch(/OFFSET_ACROSS was .*26\.5.* and is .*27.* now/);
-    expect(changes.join(' ')).toMatch(/New blade or holder.*test cut in the spare/);
+    expect(changes.join(' ')).toMatch(/New blade or holder.*not cut clean since the new blade/);
     expect(changes.join(' ')).toMatch(/described anew/);
     expect(await refusedBy(at(shop).release(jobId, { seenChanges: [] }))).toContain('changed while this page was open');
     expect(await at(shop).release(jobId)).toMatchObject({ ok: true });
+  });
+  it('asks for a test cut of what was never cut clean as it lies: another stack, a new blade, a cut that was not clean', async () => {
+    const shop = await makeShop(db(), { error: NO_ERROR });
+    const jobs = at(shop);
+    const jobId = await jobs.locked();
+    await jobs.printed(jobId);
+    const asked = async (stack = ''): Promise<string> => (await cutChanges(db(), jobId, { stamp, stack })).join(' ');
+    expect(await asked()).toMatch(/never written down as cut clean here: make a test cut in the spare first/);
+    await jobs.testCut();
+    expect(await asked()).toBe('');
+    expect(await asked('laminated')).toMatch(/, laminated, was never/);
+    await jobs.testCut({ stack: 'Laminated', force: 110 });
+    expect(await asked('laminated')).toBe('');
+    await jobs.testCut({ outcome: 'liner_cut' });
+    expect(await asked()).toMatch(/did not come out clean/);
+    expect(await refusedBy(jobs.release(jobId, { seenChanges: [] }))).toContain('changed while this page was open');
+    expect(await jobs.release(jobId, { stack: 'laminated' })).toMatchObject({ ok: true });
+    const [release] = await db().select().from(cutRelease).where(eq(cutRelease.stack, 'laminated'));
+    expect(release?.changes).toEqual([]);
+  });
+  it('keeps how often the eye looked for the marks, and under what light', async () => {
+    const shop = await makeShop(db(), { error: NO_ERROR, route: 'D' });
+    const jobs = at(shop);
+    const jobId = await jobs.locked();
+    await jobs.printed(jobId);
+    await jobs.release(jobId);
+    const result = { id: randomUUID(), jobId, good: 20, spoiled: 0, spoiledCost: 0, note: '' };
+    await tellResult(db(), shop.actor, { ...result, marks: { tries: 3, wereRead: true, light: 'sun' } });
+    await tellResult(db(), shop.actor, { ...result, marks: { tries: 3, wereRead: true, light: 'sun' } });
+    const groups = await readMarkReadings(db(), shop.shopId, { by: 'light', system: 'mm' });
+    expect(groups).toMatchObject([{ words: 'sun or a lamp right on it', hits: 1, tries: 3, against: null }]);
+    expect(groups[0]?.share.upper).toBeCloseTo(wilsonInterval(1, 3).upper, 12);
+  });
+  it('scored lines are given out with a tool of their own, or in a file of their own', async () => {
+    const shop = await makeShop(db(), { error: NO_ERROR });
+    const folded = DISC.replace(
+      '</svg>',
+      '<path d="M30 10v40" fill="none" stroke="#0000ff" stroke-width="0.1"/></svg>',
+    );
+    const jobId = await at(shop).folded(folded);
+    await at(shop).printed(jobId);
+    const given = async (changes: Parameters<ReturnType<typeof at>['release']>[1]) => {
+      const done = await at(shop).release(jobId, changes);
+      const release = done.ok ? await findRelease(db(), jobId, done.value.id) : undefined;
+      return { name: release?.name, text: release?.content?.toString() ?? '' };
+    };
+    const both = await given({ lines: 'all', scoreTool: 3 });
+    expect(both.text.match(/SP\d/g)).toEqual(['SP3', 'SP1', 'SP0']);
+    const [scored, cut] = [await given({ lines: 'scored' }), await given({ lines: 'cut' })];
+    expect([scored.name, cut.name]).toEqual(['job-1-score-turned-0.hpgl', 'job-1-cut-only-turned-0.hpgl']);
+    expect(hpglPaths(scored.text)).toHaveLength(12);
+    expect([...hpglPaths(scored.text), ...hpglPaths(cut.text)]).toEqual(hpglPaths(both.text));
   });
   it('the cut file is the locked layout in the cutter\u2019s axes: every copy about its printed place', async () => {
     const shop = await makeShop(db(), { error: NO_ERROR });

@@ -1,8 +1,9 @@
 import 'server-only';
 import { and, eq, sql } from 'drizzle-orm';
 import type { FileFingerprint, PrintedJobInput, ReleaseCutInput, TellResultInput } from '@/contracts/jobs';
-import type { TurnDeg } from '@/core/geometry/load';
+import type { MarksReadInput } from '@/contracts/floor';
 import { fail, ok, type Result } from '@/core/result';
+import type { TestCutNeed } from '@/core/shop/test-cut';
 import type { Database } from '@/db/client';
 import { findJob, findLocked, findPrint, findReleases, findResults } from '@/db/queries/job';
 import { findSetup } from '@/db/queries/shop';
@@ -13,6 +14,8 @@ import { changesSince } from './job-changes';
 import type { LockedContent } from './job-content';
 import { correctionInForce, lastLoadOf } from './job-correction';
 import { jobFacts } from './job-facts';
+import { keepMarkReadings, type MarkLook } from './mark-readings';
+import { testCutWanted } from './test-cuts';
 import { cutFileOf, type JobFile } from './job-files';
 import { JOB_GONE, sha256 } from './jobs';
 
@@ -75,6 +78,16 @@ function fileProblem(
   return isUnmoved ? null : 'Say that nothing on the page was moved since it was printed.';
 }
 
+const NEED_WORDS: Readonly<Record<TestCutNeed, string>> = {
+  never: 'was never written down as cut clean here',
+  'new-blade': 'was not cut clean since the new blade, which cuts deeper',
+  'not-clean': 'did not come out clean in its last test cut',
+};
+
+/** Asks for a test cut, with the way round it: a person may go on all the same, and that is kept. */
+const testCutWords = (need: TestCutNeed, name: string, stack: string): string =>
+  `${name}${stack === '' ? '' : `, ${stack},`} ${NEED_WORDS[need]}: make a test cut in the spare first, or go on without one.`;
+
 const stillDries = (dryAt: Date | null, at: Date): string | null =>
   dryAt && dryAt > at
     ? `The print is not dry for another ${Math.ceil((dryAt.getTime() - at.getTime()) / HOUR_MS)} h.`
@@ -84,14 +97,15 @@ const stillDries = (dryAt: Date | null, at: Date): string | null =>
 export async function cutChanges(
   database: Database,
   jobId: string,
-  stamp: (at: Date) => string,
+  { stamp, stack }: { readonly stamp: (at: Date) => string; readonly stack: string },
 ): Promise<readonly string[]> {
   const found = await lockedJob(database, jobId);
   if (!found.ok) return [];
   const { row, locked, content, material, print } = found.value;
   const changes = await changesSince(database, { row, layout: locked.layout, content, material, stamp });
+  const need = await testCutWanted(database, row, { materialId: material.id, stack });
   const wet = stillDries(print?.print.dryAt ?? null, now());
-  return [...changes, ...(wet ? [wet] : [])];
+  return [...changes, ...(need ? [testCutWords(need, material.name, stack)] : []), ...(wet ? [wet] : [])];
 }
 
 export interface Released {
@@ -118,12 +132,13 @@ function releaseProblem(
 async function fileToCut(
   database: Database,
   { row, content, material }: LockedJob,
-  turnDeg: TurnDeg | null,
+  { turnDeg, lines, scoreTool }: ReleaseCutInput,
 ): Promise<Result<JobFile | null, Refusal>> {
   if (content.draft.laysOut === 'program' || !jobFacts(row, material).hasOwnMarks) return ok(null);
   const correction = await correctionInForce(database, row);
   const lay = correction?.load ?? (await lastLoadOf(database, null));
-  return cutFileOf(content, row, { ...lay, turnDeg: turnDeg ?? lay.turnDeg }, correction);
+  const load = { ...lay, turnDeg: turnDeg ?? lay.turnDeg };
+  return cutFileOf(content, row, { load, correction, lines, scoreTool });
 }
 
 interface ReleaseOrder {
@@ -142,10 +157,11 @@ export async function releaseCut(
   const releases = await findReleases(database, found.value.locked.layout.id);
   const known = releases.find((r) => r.id === input.id);
   if (known) return ok({ id: known.id, fileName: known.name });
-  const changes = await cutChanges(database, input.jobId, stamp);
+  const stack = input.stack ?? '';
+  const changes = await cutChanges(database, input.jobId, { stamp, stack });
   const wrong = releaseProblem(found.value, input, changes);
   if (wrong) return fail(refusal(wrong));
-  const made = await fileToCut(database, found.value, input.turnDeg);
+  const made = await fileToCut(database, found.value, input);
   if (!made.ok) return made;
   const file = made.value && { ...made.value, contentSha256: sha256(made.value.content) };
   await database.insert(cutRelease).values({
@@ -153,6 +169,7 @@ export async function releaseCut(
       id: input.id,
       lockedLayoutId: found.value.locked.layout.id,
       changes: [...changes],
+      stack,
       at: now(),
       by: actor.personId,
     },
@@ -160,6 +177,15 @@ export async function releaseCut(
   });
   return ok({ id: input.id, fileName: file?.name ?? null });
 }
+
+/** Every look of the eye at a job's marks: all but the last in vain. */
+const marksOf = (
+  { row, material, content, job: own }: LockedJob,
+  { tries, wereRead, light }: MarksReadInput,
+): MarkLook => ({
+  ...{ row, material, light, of: { jobId: own.id }, insetMm: content.draft.insetMm },
+  outcomes: Array.from({ length: tries }, (_, i) => wereRead && i === tries - 1),
+});
 
 /** Keeps how a job came out; told again, the newest counts. */
 export async function tellResult(
@@ -184,6 +210,7 @@ export async function tellResult(
       .update(job)
       .set({ state: 'cut', version: sql`${job.version} + 1` })
       .where(and(eq(job.id, jobId), eq(job.state, 'waiting')));
+    if (input.marks) await keepMarkReadings(session, actor, marksOf(found.value, input.marks));
   });
   return ok(jobId);
 }

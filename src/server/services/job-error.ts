@@ -18,7 +18,10 @@ export interface KnownError extends SetupError {
 }
 
 /** Noise of reading the marks from all loads that were kept of this setup; the usual figure where too few were. */
-async function markSd(database: Database, row: SetupRow): Promise<{ sdMm: number; isAssumed: boolean }> {
+export async function markNoiseOf(
+  database: Database,
+  row: SetupRow,
+): Promise<{ readonly sdMm: number; readonly isAssumed: boolean }> {
   const rows = await findLoadMaps(database, { setupId: row.setup.id, startedAt: now() });
   const [first] = rows;
   if (!first) return { sdMm: ASSUMED_MARK_SD_MM, isAssumed: true };
@@ -41,7 +44,7 @@ export async function setupError(database: Database, row: SetupRow): Promise<Kno
   if (!saved) return null;
   const [found] = await database.select().from(fit).where(eq(fit.id, saved.confirmation.fitId));
   if (!found) return null;
-  const { sdMm, isAssumed } = await markSd(database, row);
+  const { sdMm, isAssumed } = await markNoiseOf(database, row);
   return {
     beta: found.parameters,
     constantCovariance: found.covariance,

@@ -1,5 +1,6 @@
 import 'server-only';
 import type { Load } from '@/core/geometry/load';
+import type { LineChoice } from '@/core/layout/job-draft';
 import { fail, ok, type Result } from '@/core/result';
 import type { Route } from '@/core/shop/words';
 import { identity } from '@/core/geometry/affine';
@@ -9,6 +10,7 @@ import { writeDxf } from '@/formats/dxf/write-dxf';
 import { writeHpgl, type HpglWriteError } from '@/formats/hpgl/hpgl';
 import { writeSvg } from '@/formats/svg/write-svg';
 import type { PreparedItem } from '@/shapes/prepared-item';
+import { fileNamePart } from '@/formats/file-name';
 import {
   blockDrawing,
   cutSheet,
@@ -62,12 +64,12 @@ export async function sheetOf(order: SheetOrder): Promise<Result<JobSheet, Refus
   const { content, items, art, hasOwnMarks, correction } = order;
   const { draft, page } = content;
   const ready: JobFileItem[] = [];
-  for (const { id, artBox, cuts, shapes } of items) {
+  for (const { id, artBox, cuts, scores, shapes } of items) {
     const item = draft.items.find((i) => i.id === id);
     if (!item) continue;
     const picture = await pictureOf(item, art);
     if (!picture.ok) return picture;
-    ready.push({ id, artBox, cuts, shapes, isMirrored: draft.isMirrored, picture: picture.value });
+    ready.push({ id, artBox, cuts, scores, shapes, isMirrored: draft.isMirrored, picture: picture.value });
   }
   return ok({
     title: content.title,
@@ -80,8 +82,7 @@ export async function sheetOf(order: SheetOrder): Promise<Result<JobSheet, Refus
   });
 }
 
-const fileName = (title: string, what: string, type: string): string =>
-  `${title.toLowerCase().replace(/[^a-z0-9]+/g, '-')}-${what}.${type}`;
+const fileName = (title: string, what: string, type: string): string => `${fileNamePart(title)}-${what}.${type}`;
 
 interface FileOrder {
   readonly route: Route;
@@ -117,32 +118,46 @@ const HPGL_REFUSALS: Readonly<Record<HpglWriteError['kind'], string>> = {
   empty: 'There is nothing to cut.',
 };
 
+export interface CutOrder {
+  readonly load: Load;
+  readonly correction: FileCorrection | null;
+  readonly lines: LineChoice;
+  readonly scoreTool: number;
+}
+
+const FILE_WORDS: Readonly<Record<LineChoice, string>> = { all: 'cut', scored: 'score', cut: 'cut-only' };
+
 /** The cut file of a locked layout for one load, with the correction that is in force. */
-export function cutFileOf(
-  content: LockedContent,
-  row: SetupRow,
-  load: Load,
-  correction: FileCorrection | null,
-): Result<JobFile, Refusal> {
+export function cutFileOf(content: LockedContent, row: SetupRow, order: CutOrder): Result<JobFile, Refusal> {
+  const { load, correction, lines, scoreTool } = order;
   const { cutter } = row;
   const sheet: JobSheet = {
     title: content.title,
     ...content.page,
     marks: content.markBoxes,
     words: null,
-    items: content.items.map((item) => ({ ...item, isMirrored: false, shapes: [], picture: null })),
+    items: content.items.map((item) => ({ scores: [], ...item, isMirrored: false, shapes: [], picture: null })),
     placements: content.placements,
     cutMove: moveOnPage(correction?.sixNumbers ?? null, load, content.page),
   };
   const made = (kind: Kind, type: string, text: string) =>
-    ok({ kind, name: fileName(content.title, `cut-turned-${load.turnDeg}`, type), content: Buffer.from(text) });
-  if (cutter.fileFormat === 'dxf') return made('cut-dxf', 'dxf', writeDxf(cutSheet(sheet)));
-  if (cutter.fileFormat !== 'hpgl') return made('cut-svg', 'svg', writeSvg(cutSheet(sheet), { unitsPerInch: 96 }));
-  const { paths, marksOutline, limit } = cutterPaths(sheet, load, {
+    ok({
+      kind,
+      name: fileName(content.title, `${FILE_WORDS[lines]}-turned-${load.turnDeg}`, type),
+      content: Buffer.from(text),
+    });
+  if (cutter.fileFormat === 'dxf') return made('cut-dxf', 'dxf', writeDxf(cutSheet(sheet, lines)));
+  if (cutter.fileFormat !== 'hpgl')
+    return made('cut-svg', 'svg', writeSvg(cutSheet(sheet, lines), { unitsPerInch: 96 }));
+  const { scores, cuts, marksOutline, limit } = cutterPaths(sheet, load, {
     across: cutter.fileAcross,
     along: cutter.fileAlong,
   });
   const outline = cutter.hpglOutlineFirst ? { outline: marksOutline } : {};
-  const written = writeHpgl(paths, { toolNumber: cutter.hpglTool, ...outline, limit });
+  const first = lines === 'cut' || scores.length === 0 ? {} : { first: { toolNumber: scoreTool, paths: scores } };
+  const written = writeHpgl(lines === 'scored' ? [] : cuts, {
+    ...{ toolNumber: cutter.hpglTool, ...outline, limit },
+    ...first,
+  });
   return written.ok ? made('cut-hpgl', 'hpgl', written.value) : fail(refusal(HPGL_REFUSALS[written.error.kind]));
 }

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { computeHere } from '@/compute/compute-here';
+import type { KeepTestCutInput } from '@/contracts/floor';
 import type { ReleaseCutInput } from '@/contracts/jobs';
 import type { JobDraft, JobItem } from '@/core/layout/job-draft';
 import type { Database } from '@/db/client';
@@ -8,8 +9,9 @@ import { cutChanges, releaseCut, tellPrinted } from './job-cut';
 import { lockJob } from './job-lock';
 import { keepArt, keepDraft, startJob } from './jobs';
 import type { TestShop } from './shop.testing';
+import { keepTestCut } from './test-cuts';
 
-const DISC = `<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="60mm" viewBox="0 0 60 60">
+export const DISC = `<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="60mm" viewBox="0 0 60 60">
 <circle cx="30" cy="30" r="25" fill="#0b6b62"/><circle cx="30" cy="30" r="27" fill="none" stroke="#ff0000" stroke-width="0.1"/></svg>`;
 export const stamp = (at: Date): string => at.toISOString();
 
@@ -58,9 +60,9 @@ export function jobWork(db: Database, shop: TestShop) {
     return taken(keepDraft(db, { jobId, version: found?.job.version ?? 0, name: 'Discs', materialId, draft }));
   };
   /** Drawn and kept, ready to be locked. */
-  const discs = async (changes: Partial<JobDraft> = {}) => {
+  const discs = async (changes: Partial<JobDraft> = {}, drawing = DISC) => {
     const { jobId, draft } = await begun();
-    const file = { name: 'disc.svg', content: Buffer.from(DISC) };
+    const file = { name: 'disc.svg', content: Buffer.from(drawing) };
     const { id } = await taken(keepArt(db, { jobId, id: randomUUID() }, file));
     return { jobId, version: await kept(jobId, { ...draft, items: [discItem(id)], ...changes }) };
   };
@@ -68,11 +70,27 @@ export function jobWork(db: Database, shop: TestShop) {
     const { jobId, version } = await discs(changes);
     return taken(lockJob(db, actor, { id: randomUUID(), jobId, version, ownFile: null }, computeHere));
   };
+  /** Discs that are scored where a drawing has blue lines. */
+  const folded = async (drawing: string): Promise<string> => {
+    const { jobId } = await discs({}, drawing);
+    const draft = (await findJob(db, jobId))?.job.draft as JobDraft;
+    const items = draft.items.map((i) =>
+      i.art.kind === 'drawing' ? { ...i, art: { ...i.art, scoreNames: ['#0000ff'] } } : i,
+    );
+    const next = await kept(jobId, { ...draft, items });
+    return taken(lockJob(db, actor, { id: randomUUID(), jobId, version: next, ownFile: null }, computeHere));
+  };
+  /** The machine's own small figure in the spare, and how it came out. */
+  const testCut = (changes: Partial<KeepTestCutInput> = {}) =>
+    keepTestCut(db, actor, {
+      ...{ id: randomUUID(), setupId, materialId, stack: '', force: 80, forceUnit: 'gf', depth: null, speed: null },
+      ...{ passes: 1, outcome: 'clean', note: '', ...changes },
+    });
   const printed = (jobId: string) => tellPrinted(db, actor, { id: randomUUID(), jobId, sheets: 2, minutesAgo: 0 });
   const release = async (jobId: string, changes: Partial<ReleaseCutInput> = {}) => {
-    const seenChanges = [...(await cutChanges(db, jobId, stamp))];
-    const nothing = { ownFile: null, isUnmoved: false, turnDeg: null };
+    const seenChanges = [...(await cutChanges(db, jobId, { stamp, stack: changes.stack ?? '' }))];
+    const nothing = { ownFile: null, isUnmoved: false, lines: 'all' as const, scoreTool: 2, turnDeg: null };
     return releaseCut(db, actor, { input: { id: randomUUID(), jobId, ...nothing, seenChanges, ...changes }, stamp });
   };
-  return { begun, kept, discs, locked, printed, release };
+  return { begun, kept, discs, locked, folded, testCut, printed, release };
 }

@@ -3,6 +3,7 @@ import { KNIFE_SHIFT_UNTOLD } from '@/core/fit/pen';
 import { AXES } from '@/core/target/wedge';
 import { formatFixed, formatLength, type UnitSystem } from '@/core/units/length';
 import type { Fault } from '@/core/verdict/fault';
+import { PART_NAMES, partValueWords } from '@/core/verdict/part-words';
 import type { PartJudgement } from '@/core/verdict/parts';
 import { isPenAlone, type Analysis } from './analysis';
 import { changedOnly } from './corrections';
@@ -15,37 +16,11 @@ export interface PartView {
   readonly decision: string;
 }
 
-export const PART_NAMES: Readonly<Record<PartJudgement['part'], string>> = {
-  offsetAcrossMm: 'offset across',
-  offsetAlongMm: 'offset along',
-  rotationRad: 'rotation',
-  scaleAcross: 'scale across',
-  scaleAlong: 'scale along',
-  squareness: 'out of square',
-};
-
-const degrees = (rad: number): string => `${formatFixed((rad * 180) / Math.PI, 3, true)}\u00b0`;
-
-function valueWords(part: PartJudgement, system: UnitSystem): string {
-  switch (part.part) {
-    case 'offsetAcrossMm':
-    case 'offsetAlongMm':
-      return formatLength(part.value, system, true);
-    case 'rotationRad':
-      return degrees(part.value);
-    case 'squareness':
-      return degrees(Math.atan(part.value));
-    case 'scaleAcross':
-    case 'scaleAlong':
-      return `${formatFixed(part.value * 100, 3, true)} %`;
-  }
-}
-
 /** The figures under the verdict: each part, what it does at the worst corner, and whether to act. */
 export function partViews(analysis: Analysis, system: UnitSystem): readonly PartView[] {
   return analysis.parts.map((p) => ({
     name: PART_NAMES[p.part],
-    value: p.standardError > 0 ? valueWords(p, system) : 'cannot be told',
+    value: p.standardError > 0 ? partValueWords(p.part, p.value, system) : 'cannot be told',
     effect:
       p.standardError > 0
         ? `${formatLength(p.effectMm, system)} \u00b1 ${formatLength(p.effectIntervalMm, system)}`

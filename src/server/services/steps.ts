@@ -6,12 +6,15 @@ import type { CheckPrintInput, MarkTryInput, RecordCutInput } from '@/contracts/
 import { fail, ok, type Result } from '@/core/result';
 import { printFactor } from '@/core/target/print-factor';
 import type { Load } from '@/core/geometry/load';
+import type { Light } from '@/core/shop/light';
 import type { Database, Session } from '@/db/client';
+import { findLastLight } from '@/db/queries/floor';
 import { calibration, calibrationSheet, cutSet, printCheck } from '@/db/schema/calibration';
 import { markAttempt } from '@/db/schema/correction';
 import { now } from '../clock';
 import { refusal, type Actor, type Refusal } from './actor';
 import { figuresSpent, shiftUnder } from './cut-moves';
+import { keepMarkReadings, type MarkLook } from './mark-readings';
 import { affineToArray, doneSets, loadNoOf, loadRecord, planCut, type CalibrationRecord, type CutPlan } from './record';
 import { roughOf } from './rough';
 
@@ -125,12 +128,26 @@ export async function recordCut(
       cutBy: actor.personId,
     });
     if (input.outcome === 'done') await goToStep(session, input.calibrationId, stepAfter(record, plan.purpose));
+    if (input.outcome === 'done' || input.outcome === 'marks_not_read')
+      await keepMarkReadings(session, actor, lookOf(record, input.light ?? 'not_told', input.outcome === 'done'));
   });
   return ok(input.id);
 }
 
+/** One look of the eye at a calibration's sheet. */
+const lookOf = (record: CalibrationRecord, light: Light, wasRead: boolean): MarkLook => ({
+  row: record.setupRow,
+  material: record.material,
+  of: { calibrationId: record.calibration.id },
+  light,
+  outcomes: [wasRead],
+});
+
+/** What was tried to get marks read, and whether it helped. */
 export async function logMarkTry(database: Database, actor: Actor, input: MarkTryInput): Promise<void> {
-  await database
+  const record = await loadRecord(database, input.calibrationId);
+  if (!record) return;
+  const kept = await database
     .insert(markAttempt)
     .values({
       id: input.id,
@@ -140,7 +157,11 @@ export async function logMarkTry(database: Database, actor: Actor, input: MarkTr
       at: now(),
       by: actor.personId,
     })
-    .onConflictDoNothing();
+    .onConflictDoNothing()
+    .returning({ id: markAttempt.id });
+  if (kept.length === 0) return;
+  const light = await findLastLight(database, record.setupRow.setup.id);
+  await keepMarkReadings(database, actor, lookOf(record, light, input.outcome === 'read'));
 }
 
 /** One more printed sheet of the same definition, for another load. A sheet that nothing was cut on yet is used first. */

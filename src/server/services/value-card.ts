@@ -3,6 +3,7 @@ import type { Database } from '@/db/client';
 import { findLatestSaved } from '@/db/queries/bench';
 import { findSettings, ownersOf } from '@/db/queries/settings';
 import { findSetup } from '@/db/queries/shop';
+import { fileNamePart } from '@/formats/file-name';
 import { writeValueCard } from '../documents/value-card';
 import { settingValueWords } from './words';
 
@@ -35,5 +36,5 @@ export async function valueCard(
         ? 'Nothing can be set on this machine: its cut lines are moved in the file.'
         : 'If a display shows anything else, find out why before you cut. Write the old value down before you change it.',
   });
-  return { name: `value-card-${row.setup.name.toLowerCase().replace(/[^a-z0-9]+/g, '-')}.pdf`, body };
+  return { name: `value-card-${fileNamePart(row.setup.name)}.pdf`, body };
 }

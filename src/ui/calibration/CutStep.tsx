@@ -2,11 +2,13 @@
 
 import { v4 as uuid } from 'uuid';
 import { useRouter } from 'next/navigation';
-import { useState, useTransition } from 'react';
+import { useState, useTransition, type ReactNode } from 'react';
 import { loadTurnOf, TURNS, viewTurnOf, type FeedDirection, type Load } from '@/core/geometry/load';
 import { cutDone } from '@/server/actions/calibration';
 import type { Point } from '@/core/geometry/affine';
+import type { Light } from '@/core/shop/light';
 import type { SheetDefinition } from '@/core/target/sheet-definition';
+import { LightPicker } from '../components/LightPicker';
 import { SheetDrawing } from '../sheet/SheetDrawing';
 import { Instructions, type InstructionsView } from './Instructions';
 import { LoadPicture } from './LoadPicture';
@@ -30,6 +32,8 @@ export interface CutView {
   readonly hasMarkTrouble: boolean;
   readonly definition: SheetDefinition;
   readonly code: string;
+  /** Light that was told last here; null where no eye looks for marks. */
+  readonly light: Light | null;
   readonly marks: { readonly centres: readonly Point[]; readonly isOurs: boolean };
 }
 
@@ -48,6 +52,72 @@ const AFTER: Readonly<Record<Exclude<Outcome, 'done' | 'marks_not_read'>, string
   stopped: 'Written down. Clear the machine as its manual says, load again, and cut once more.',
 };
 
+interface HowProps {
+  readonly question: string;
+  readonly isDisabled: boolean;
+  readonly told: string | null;
+  readonly onTell: (outcome: Outcome) => void;
+  readonly children: ReactNode;
+}
+
+function HowItWent({ question, isDisabled, told, onTell, children }: HowProps) {
+  return (
+    <section className="notice" aria-label="How did it go?">
+      <h2>{question}</h2>
+      {children}
+      <p className="d-flex flex-wrap gap-2 mb-0">
+        {ANSWERS.map((a) => (
+          <button
+            key={a.outcome}
+            type="button"
+            className={`btn ${a.outcome === 'done' ? 'btn-primary' : 'btn-quiet'}`}
+            disabled={isDisabled}
+            onClick={() => {
+              onTell(a.outcome);
+            }}
+          >
+            {a.words}
+          </button>
+        ))}
+      </p>
+      <p role="alert" className="mt-2 mb-0">
+        {told}
+      </p>
+    </section>
+  );
+}
+
+interface ReloadProps {
+  readonly isFresh: boolean;
+  readonly isConfirm: boolean;
+  readonly onFresh: (isFresh: boolean) => void;
+}
+
+/** Whether it was loaded anew since the cut before: what changes with every load shows only then. */
+function Reload({ isFresh, isConfirm, onFresh }: ReloadProps) {
+  return (
+    <label className="choice">
+      <input
+        type="checkbox"
+        checked={isFresh}
+        onChange={(e) => {
+          onFresh(e.target.checked);
+        }}
+      />
+      <span>
+        Unloaded, loaded again, marks read afresh
+        {!isFresh && (
+          <span className="d-block quiet">
+            {isConfirm
+              ? 'Without that this is a settings check: it shows whether the values were keyed in right, not how the next job will be.'
+              : 'Without that it is the same load once more: it tells nothing of what changes with every load.'}
+          </span>
+        )}
+      </span>
+    </label>
+  );
+}
+
 /** The cut: how the sheet lies, what to do, and how it went. */
 export function CutStep({ view }: { readonly view: CutView }) {
   const router = useRouter();
@@ -55,6 +125,7 @@ export function CutStep({ view }: { readonly view: CutView }) {
   const [isFreshLoad, setFreshLoad] = useState(true);
   const [answer, setAnswer] = useState<Outcome | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
+  const [light, setLight] = useState(view.light);
   const [isBusy, startTransition] = useTransition();
   const viewTurn = viewTurnOf(load, view.feed);
 
@@ -67,6 +138,7 @@ export function CutStep({ view }: { readonly view: CutView }) {
         face: load.face,
         outcome,
         isFreshLoad,
+        ...(light !== null && { light }),
       });
       setProblem(done.ok ? null : done.message);
       if (done.ok) setAnswer(outcome);
@@ -111,27 +183,7 @@ export function CutStep({ view }: { readonly view: CutView }) {
           />
           <span>The print faces down (seen through the film)</span>
         </label>
-        {view.asksReload && (
-          <label className="choice">
-            <input
-              type="checkbox"
-              checked={isFreshLoad}
-              onChange={(e) => {
-                setFreshLoad(e.target.checked);
-              }}
-            />
-            <span>
-              Unloaded, loaded again, marks read afresh
-              {!isFreshLoad && (
-                <span className="d-block quiet">
-                  {view.isConfirm
-                    ? 'Without that this is a settings check: it shows whether the values were keyed in right, not how the next job will be.'
-                    : 'Without that it is the same load once more: it tells nothing of what changes with every load.'}
-                </span>
-              )}
-            </span>
-          </label>
-        )}
+        {view.asksReload && <Reload isFresh={isFreshLoad} isConfirm={view.isConfirm} onFresh={setFreshLoad} />}
         {load.face === 'ink-up' && (
           <div className="bed mt-2">
             <SheetDrawing
@@ -147,27 +199,14 @@ export function CutStep({ view }: { readonly view: CutView }) {
       </div>
       <div>
         <Instructions view={{ ...view.instructions, files }} />
-        <section className="notice" aria-label="How did it go?">
-          <h2>{view.isSimulated ? 'The stand-in cutter takes the files above. How did it go?' : 'How did it go?'}</h2>
-          <p className="d-flex flex-wrap gap-2 mb-0">
-            {ANSWERS.map((a) => (
-              <button
-                key={a.outcome}
-                type="button"
-                className={`btn ${a.outcome === 'done' ? 'btn-primary' : 'btn-quiet'}`}
-                disabled={isBusy || view.needsNewSheet}
-                onClick={() => {
-                  tell(a.outcome);
-                }}
-              >
-                {a.words}
-              </button>
-            ))}
-          </p>
-          <p role="alert" className="mt-2 mb-0">
-            {problem ?? (answer === 'wrong_place' || answer === 'stopped' ? AFTER[answer] : null)}
-          </p>
-        </section>
+        <HowItWent
+          question={view.isSimulated ? 'The stand-in cutter takes the files above. How did it go?' : 'How did it go?'}
+          isDisabled={isBusy || view.needsNewSheet}
+          told={problem ?? (answer === 'wrong_place' || answer === 'stopped' ? AFTER[answer] : null)}
+          onTell={tell}
+        >
+          {light !== null && <LightPicker light={light} onLight={setLight} />}
+        </HowItWent>
         {(answer === 'marks_not_read' || view.hasMarkTrouble) && (
           <MarksNotRead calibrationId={view.calibrationId} tries={view.tries} />
         )}

@@ -12,11 +12,23 @@ interface Props {
   readonly empty: string;
   readonly emptyWords: string;
   readonly placeholder: string;
+  /** Longest text that is taken; of a longer file one letter more is shown, so that it is refused and not cut short unseen. */
+  readonly most?: number;
   readonly onText: (text: string) => void;
 }
 
 /** A list as text: typed, pasted from a spreadsheet, dropped in as a file, or begun from an empty table. */
-export function ListText({ label, help, rows, text, empty, emptyWords, placeholder, onText }: Props) {
+export function ListText({
+  label,
+  help,
+  rows,
+  text,
+  empty,
+  emptyWords,
+  placeholder,
+  most = MOST_CHARACTERS,
+  onText,
+}: Props) {
   const id = useId();
   return (
     <>
@@ -62,7 +74,7 @@ export function ListText({ label, help, rows, text, empty, emptyWords, placehold
               const [file] = event.target.files ?? [];
               if (file)
                 void file
-                  .slice(0, MOST_CHARACTERS + 1)
+                  .slice(0, most + 1)
                   .text()
                   .then(onText);
             }}

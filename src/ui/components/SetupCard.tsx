@@ -7,7 +7,7 @@ import Dropdown from 'react-bootstrap/Dropdown';
 import { STEP_LABELS, type StepName } from '@/contracts/steps';
 import type { SetupState } from '@/core/trust/setup-state';
 import { EVENT_KINDS, eventWords } from '@/core/trust/event-kinds';
-import { formatLength, type UnitSystem } from '@/core/units/length';
+import { NEXT_STEPS, type NextStep } from '@/core/trust/next-step';
 import { somethingHappened, takeBack } from '@/server/actions/shop';
 import { PlumbGauge } from './PlumbGauge';
 import { StateMark } from './StateMark';
@@ -21,9 +21,20 @@ export interface SetupCardView {
   readonly state: SetupState;
   readonly toleranceMm: number;
   readonly worstMm: number | null;
-  readonly nextJobMm: number | null;
-  /** "6 days ago by Marit", or null. */
-  readonly since: string | null;
+  /** Material that was confirmed last; null while none was. */
+  readonly materialId: string | null;
+  /** How it stands, a sentence each. */
+  readonly sentences: readonly string[];
+  /** What that rests on: the sum, and what the doubt is made of. */
+  readonly reasons: readonly string[];
+  readonly next: NextStep | null;
+  /** Other materials that were ever confirmed here. */
+  readonly others: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly state: SetupState;
+    readonly words: string;
+  }[];
   readonly events: readonly {
     readonly id: string;
     readonly words: string;
@@ -35,16 +46,7 @@ export interface SetupCardView {
   readonly open: { readonly id: string; readonly step: StepName } | null;
 }
 
-function stateSentence(view: SetupCardView, system: UnitSystem): string {
-  const allowed = `${formatLength(view.toleranceMm, system)} allowed`;
-  if (view.worstMm === null) return `Nothing measured yet; ${allowed}.`;
-  const out = `Out by ${formatLength(view.worstMm, system)} at the worst corner, ${allowed}`;
-  if (view.state === 'stop') return `${out}. The last confirming cut failed.`;
-  return `${out}. Confirmed ${view.since ?? ''}.`;
-}
-
 function NextThing({ view }: { readonly view: SetupCardView }) {
-  const isPressing = view.state !== 'in-register';
   if (view.open) {
     return (
       <Link className="btn btn-primary" href={`/calibrations/${view.open.id}/${view.open.step}`} prefetch={false}>
@@ -52,15 +54,45 @@ function NextThing({ view }: { readonly view: SetupCardView }) {
       </Link>
     );
   }
+  const { id, next, materialId } = view;
+  const piece = `/setups/${id}/daily${materialId ? `?material=${materialId}` : ''}`;
   return (
-    <Link className={`btn ${isPressing ? 'btn-primary' : 'btn-quiet'}`} href={`/setups/${view.id}`} prefetch={false}>
-      {isPressing ? 'Quick check, 15 minutes' : 'Check it again'}
-    </Link>
+    <>
+      {next && (
+        <Link className="btn btn-primary" href={next === 'quick-check' ? `/setups/${id}` : piece} prefetch={false}>
+          {NEXT_STEPS[next]}
+        </Link>
+      )}
+      {materialId && (next === null || next === 'quick-check') && (
+        <Link className="btn btn-quiet" href={piece} prefetch={false}>
+          {NEXT_STEPS['daily-check']}
+        </Link>
+      )}
+      {next !== 'quick-check' && (
+        <Link className="btn btn-quiet" href={`/setups/${id}`} prefetch={false}>
+          Check it again
+        </Link>
+      )}
+    </>
+  );
+}
+
+/** Other materials of a setup, each with its own state. */
+function Others({ others }: Pick<SetupCardView, 'others'>) {
+  if (others.length === 0) return null;
+  return (
+    <ul className="happened">
+      {others.map((m) => (
+        <li key={m.id}>
+          {m.name} <StateMark state={m.state} /> <span className="quiet">{m.words}</span>
+        </li>
+      ))}
+    </ul>
   );
 }
 
 /** One setup on the bench: gauge, state, what happened since, the one thing to do next. */
-export function SetupCard({ view, system }: { readonly view: SetupCardView; readonly system: UnitSystem }) {
+export function SetupCard({ view }: { readonly view: SetupCardView }) {
   const [logged, setLogged] = useState<{ id: string; words: string } | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [isBusy, startTransition] = useTransition();
@@ -92,7 +124,25 @@ export function SetupCard({ view, system }: { readonly view: SetupCardView; read
           {view.machines}
           {view.isSimulated ? ' (stand-ins)' : ''}. {view.note}.
         </p>
-        <p className="mb-1">{stateSentence(view, system)}</p>
+        {view.sentences.map((words) => (
+          <p key={words} className="mb-1">
+            {words}
+          </p>
+        ))}
+        {view.reasons.length > 0 && (
+          <details className="mb-1">
+            <summary>Why?</summary>
+            {view.reasons.map((words) => (
+              <p key={words} className="quiet mb-1">
+                {words}
+              </p>
+            ))}
+            <Link href={`/setups/${view.id}/policy`} prefetch={false}>
+              When it is checked again
+            </Link>
+          </details>
+        )}
+        <Others others={view.others} />
         {view.events.length > 0 && (
           <ul className="happened">
             {view.events.map((e) => (

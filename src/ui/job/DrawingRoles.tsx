@@ -20,9 +20,12 @@ export function DrawingRoles({ art, survey, onArt, onNatural }: Props) {
   if (!survey) return null;
   const groups = survey.groups.filter((g) => g.by === art.cutBy);
   const hasLayers = survey.groups.filter((g) => g.by === 'layer').length > 1;
-  const toggle = (name: string): void => {
-    const cutNames = art.cutNames.includes(name) ? art.cutNames.filter((n) => n !== name) : [...art.cutNames, name];
-    onArt({ ...art, cutNames, cutFrom: cutNames.length > 0 ? 'lines' : 'outline' });
+  const scoreNames = art.scoreNames ?? [];
+  const setRole = (name: string, role: 'cut' | 'scored' | 'printed'): void => {
+    const without = (names: readonly string[]) => names.filter((n) => n !== name);
+    const cutNames = [...without(art.cutNames), ...(role === 'cut' ? [name] : [])];
+    const scored = [...without(scoreNames), ...(role === 'scored' ? [name] : [])];
+    onArt({ ...art, cutNames, scoreNames: scored, cutFrom: cutNames.length > 0 ? 'lines' : 'outline' });
   };
   return (
     <>
@@ -32,7 +35,7 @@ export function DrawingRoles({ art, survey, onArt, onNatural }: Props) {
         </p>
       ))}
       <fieldset>
-        <legend className="form-label fs-6">Which of its lines are cut?</legend>
+        <legend className="form-label fs-6">Which of its lines are cut, which scored?</legend>
         {hasLayers && (
           <p className="d-flex gap-2">
             {(['colour', 'layer'] as const).map((way) => (
@@ -42,7 +45,7 @@ export function DrawingRoles({ art, survey, onArt, onNatural }: Props) {
                 className={`btn ${way === art.cutBy ? 'btn-primary' : 'btn-quiet'}`}
                 aria-pressed={way === art.cutBy}
                 onClick={() => {
-                  onArt({ ...art, cutBy: way, cutNames: [], cutFrom: 'outline' });
+                  onArt({ ...art, cutBy: way, cutNames: [], scoreNames: [], cutFrom: 'outline' });
                 }}
               >
                 {`by ${way}`}
@@ -51,24 +54,37 @@ export function DrawingRoles({ art, survey, onArt, onNatural }: Props) {
           </p>
         )}
         {groups.map((g) => (
-          <label key={g.name} className="choice">
-            <input
-              type="checkbox"
-              checked={art.cutNames.includes(g.name)}
-              onChange={() => {
-                toggle(g.name);
-              }}
-            />
-            <span>
-              {isColour(g.name) && (
-                <svg width="14" height="14" aria-hidden="true" className="me-1">
-                  <rect width="14" height="14" fill={g.name} stroke="var(--ink-2)" />
-                </svg>
-              )}
-              {g.name}
-              <span className="quiet">{` ${g.shapes} ${g.shapes === 1 ? 'shape' : 'shapes'}`}</span>
-            </span>
-          </label>
+          <div key={g.name} className="choice justify-content-between">
+            <label className="d-flex gap-2 align-items-center flex-grow-1">
+              <input
+                type="checkbox"
+                checked={art.cutNames.includes(g.name)}
+                onChange={(event) => {
+                  setRole(g.name, event.target.checked ? 'cut' : 'printed');
+                }}
+              />
+              <span>
+                {isColour(g.name) && (
+                  <svg width="14" height="14" aria-hidden="true" className="me-1">
+                    <rect width="14" height="14" fill={g.name} stroke="var(--ink-2)" />
+                  </svg>
+                )}
+                {g.name}
+                <span className="quiet">{` ${g.shapes} ${g.shapes === 1 ? 'shape' : 'shapes'}`}</span>
+              </span>
+            </label>
+            <label className="quiet d-flex gap-2 align-items-center">
+              <input
+                type="checkbox"
+                aria-label={`${g.name} is scored, to be folded`}
+                checked={scoreNames.includes(g.name)}
+                onChange={(event) => {
+                  setRole(g.name, event.target.checked ? 'scored' : 'printed');
+                }}
+              />
+              <span>scored</span>
+            </label>
+          </div>
         ))}
       </fieldset>
       <p>

@@ -1,6 +1,6 @@
 'use client';
 
-import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import type { KeyboardEvent, PointerEvent } from 'react';
 import type { LayoutPage } from '@/core/layout/page-area';
 import { formatLength, type UnitSystem } from '@/core/units/length';
 
@@ -8,6 +8,8 @@ interface HandleProps {
   readonly page: LayoutPage;
   readonly size: number;
   readonly system: UnitSystem;
+  readonly isHeld: boolean;
+  readonly onHeld: (isHeld: boolean) => void;
   readonly onInset: (mm: number) => void;
 }
 
@@ -15,17 +17,16 @@ const STEP_MM = 0.5;
 const round = (mm: number): number => Math.round(mm * 10) / 10;
 
 /** The corner of the inset, to be dragged, or moved by the arrow keys. */
-export function InsetHandle({ page, size, system, onInset }: HandleProps) {
+export function InsetHandle({ page, size, system, isHeld, onHeld, onInset }: HandleProps) {
   const insetMm = page.marks.insetMm;
   const most = Math.min(page.widthMm, page.lengthMm) / 2 - 5;
-  const isHeld = useRef(false);
   const set = (mm: number): void => {
     onInset(round(Math.min(most, Math.max(0, mm))));
   };
   const drag = (event: PointerEvent<SVGGElement>): void => {
     const svg = event.currentTarget.ownerSVGElement;
     const matrix = svg?.getScreenCTM();
-    if (!isHeld.current || !matrix) return;
+    if (!isHeld || !matrix) return;
     const at = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix.inverse());
     set(page.widthMm - at.x);
   };
@@ -49,11 +50,11 @@ export function InsetHandle({ page, size, system, onInset }: HandleProps) {
       className="grip"
       onKeyDown={key}
       onPointerDown={(event) => {
-        isHeld.current = true;
+        onHeld(true);
         event.currentTarget.setPointerCapture(event.pointerId);
       }}
-      onPointerUp={() => {
-        isHeld.current = false;
+      onLostPointerCapture={() => {
+        onHeld(false);
       }}
       onPointerMove={drag}
     >

@@ -7,6 +7,7 @@ import { layOut, pageOf } from '@/core/layout/lay-out';
 import { layoutHeadline, layoutProblemWords } from '@/core/layout/layout-words';
 import { pageArea, usableMm2 } from '@/core/layout/page-area';
 import type { ItemView } from '@/workers/layout.client';
+import { FigureField } from '../components/FigureField';
 import { EdgePanel } from './EdgePanel';
 import { FindingList } from './FindingList';
 import { InsetGain } from './InsetGain';
@@ -147,6 +148,14 @@ export function JobEditor({ view }: { readonly view: JobEditorView }) {
             answer={answer}
             known={view.error}
             onChange={change}
+          />
+          <FigureField
+            label="What the whole job is worth"
+            unit="in your money"
+            {...(typeof draft.worth === 'number' && { initial: draft.worth })}
+            onChange={(worth) => {
+              change({ worth });
+            }}
           />
           <FindingList findings={findings} />
           <LockBar

@@ -1,14 +1,15 @@
 'use client';
 
-import { memo } from 'react';
+import { useState } from 'react';
 import type { Placement } from '@/core/layout/fill-page';
-import type { LayoutPage, PageArea } from '@/core/layout/page-area';
+import { grownBox, type LayoutPage, type PageArea } from '@/core/layout/page-area';
 import type { Rollers } from '@/core/layout/rollers';
 import { TEST_CUT_MM, TEST_CUT_ROOM_MM } from '@/core/layout/spare';
 import type { Box } from '@/core/target/block';
 import { formatLength, type UnitSystem } from '@/core/units/length';
 import type { ItemView } from '@/workers/layout.client';
 import { InsetHandle } from './InsetHandle';
+import { Copies, ItemDrawing } from './LayoutCopies';
 
 /** A place on the page that a finding speaks of. */
 export interface Flag {
@@ -41,68 +42,6 @@ const rect = (box: Box, lengthMm: number) => ({
   width: box.width,
   height: box.height,
 });
-
-interface ItemProps {
-  readonly view: ItemView;
-  readonly picture: string | undefined;
-  readonly isMirrored: boolean;
-  /** Of a thin line, in mm. */
-  readonly hair: number;
-}
-
-/** One item in its own cell, y up: art as it is printed, the cut dashed. Drawn anew only when the item itself changes. */
-const ItemDrawing = memo(function ItemDrawing({ view, picture, isMirrored, hair }: ItemProps) {
-  const { artBox } = view;
-  return (
-    <g id={`item-${view.id}`}>
-      {view.shapes.length === 0 && !picture && (
-        <rect
-          x={artBox.left}
-          y={artBox.bottom}
-          width={artBox.width}
-          height={artBox.height}
-          fill="var(--ink)"
-          opacity={0.12}
-        />
-      )}
-      {picture && (
-        <image
-          href={picture}
-          width={1}
-          height={1}
-          preserveAspectRatio="none"
-          transform={
-            isMirrored
-              ? `translate(${artBox.left + artBox.width} ${artBox.bottom + artBox.height}) scale(${-artBox.width} ${-artBox.height})`
-              : `translate(${artBox.left} ${artBox.bottom + artBox.height}) scale(${artBox.width} ${-artBox.height})`
-          }
-        />
-      )}
-      {view.shapes.map((s, i) => (
-        <path
-          key={i}
-          d={s.path}
-          fill={s.fill ?? 'none'}
-          fillRule={s.isEvenOdd ? 'evenodd' : 'nonzero'}
-          stroke={s.stroke?.colour}
-          strokeWidth={s.stroke?.widthMm}
-        />
-      ))}
-      <path
-        d={view.cutPath}
-        fill="none"
-        stroke="var(--plumb)"
-        strokeWidth={1.6 * hair}
-        strokeDasharray={`${8 * hair} ${5 * hair}`}
-      />
-    </g>
-  );
-});
-
-const place = ({ box, turnDeg }: Placement): string =>
-  turnDeg === 0
-    ? `translate(${box.left} ${box.bottom})`
-    : `translate(${box.left + box.width} ${box.bottom}) rotate(90)`;
 
 /** Material before and after the print, with the test cut that the front is for. */
 function Spare({ page, spare, hair }: Pick<Props, 'page' | 'spare'> & { readonly hair: number }) {
@@ -191,6 +130,32 @@ function Zones({
   );
 }
 
+interface LeadingProps extends Pick<Props, 'page' | 'area'> {
+  readonly frontMm: number;
+  /** Height of the words, mm. */
+  readonly size: number;
+  readonly words: string;
+}
+
+/** The end that goes in first: a bar across it, an arrow into the cutter, its own marks ringed, and its words. */
+function LeadingEnd({ page, area, frontMm, size, words }: LeadingProps) {
+  const { widthMm, lengthMm } = page;
+  const foremost = Math.max(...area.marks.map((box) => box.bottom + box.height));
+  const ringed = area.marks.filter((box) => box.bottom + box.height > foremost - box.height);
+  return (
+    <g fill="var(--ink)" stroke="var(--ink)">
+      <path d={`M0 ${-frontMm}h${widthMm}`} strokeWidth={size / 5} />
+      <path d={`M${widthMm / 2 - size / 2} ${-frontMm}h${size}l${-size / 2} ${-0.8 * size}z`} stroke="none" />
+      {ringed.map((box, i) => (
+        <rect key={i} {...rect(grownBox(box, size / 4), lengthMm)} fill="none" strokeWidth={size / 12} />
+      ))}
+      <text x={widthMm / 2} y={-frontMm - 1.1 * size} fontSize={size} textAnchor="middle" stroke="none">
+        {words}
+      </text>
+    </g>
+  );
+}
+
 function Flags({
   flags,
   lengthMm,
@@ -214,47 +179,23 @@ function Flags({
   });
 }
 
-type CopiesProps = Pick<Props, 'placements' | 'views'> & { readonly lengthMm: number };
-
-/** Every copy where it stands, y up. */
-const Copies = memo(function Copies({ placements, views, lengthMm }: CopiesProps) {
-  return (
-    <g transform={`translate(0 ${lengthMm}) scale(1 -1)`}>
-      {placements.map((p, i) =>
-        views[p.itemId] ? (
-          <use key={i} href={`#item-${p.itemId}`} transform={place(p)} />
-        ) : (
-          <rect
-            key={i}
-            x={p.box.left}
-            y={p.box.bottom}
-            width={p.box.width}
-            height={p.box.height}
-            fill="var(--ink)"
-            opacity={0.12}
-          />
-        ),
-      )}
-    </g>
-  );
-});
-
 /** The page as it lies with its leading end up: what can be used, what stands on it, and what is to be looked at. */
 export function LayoutPicture(props: Props) {
   const { page, area, placements, views, pictures, isMirrored, spare, flags, leadingWords, system, onInset } = props;
+  const [isHeld, setHeld] = useState(false);
   const { widthMm, lengthMm } = page;
   const front = spare?.frontMm ?? 0;
   const rear = spare?.rearMm ?? 0;
   const whole = Math.max(widthMm, lengthMm + front + rear);
   const hair = whole / 900;
-  const margin = whole / 18;
+  const margin = whole / 14;
   const words = whole / 34;
   // The page's width stays while its inset is dragged: items need not be drawn anew.
   const cutHair = widthMm / 600;
   return (
     <svg
       viewBox={`${-margin / 2} ${-front - margin} ${widthMm + margin} ${lengthMm + front + rear + 1.5 * margin}`}
-      className="drawing layout"
+      className={isHeld ? 'drawing layout held' : 'drawing layout'}
       role={onInset ? 'group' : 'img'}
       aria-label={`The page, ${formatLength(widthMm, system)} wide and ${formatLength(lengthMm, system)} long, with ${placements.length} copies`}
     >
@@ -268,11 +209,9 @@ export function LayoutPicture(props: Props) {
         ))}
       </defs>
       <Copies placements={placements} views={views} lengthMm={lengthMm} />
-      <text x={widthMm / 2} y={-front - words / 2} fontSize={words} textAnchor="middle" fill="var(--ink)">
-        {`\u2191 ${leadingWords}`}
-      </text>
+      <LeadingEnd page={page} area={area} frontMm={front} size={words} words={leadingWords} />
       <Flags flags={flags} lengthMm={lengthMm} size={whole / 40} />
-      {onInset && <InsetHandle page={page} size={whole / 16} system={system} onInset={onInset} />}
+      {onInset && <InsetHandle {...{ page, system, isHeld, onInset }} size={whole / 16} onHeld={setHeld} />}
     </svg>
   );
 }

@@ -7,6 +7,7 @@ import type { FileFingerprint } from '@/contracts/jobs';
 import { cutReleased } from '@/server/actions/job';
 import { layoutWorker, type LayoutWorker } from '@/workers/layout.client';
 import { OwnFileDrop } from './OwnFileDrop';
+import { ScoreTools, type Tools } from './ScoreTools';
 
 interface Props {
   readonly jobId: string;
@@ -17,6 +18,10 @@ interface Props {
   readonly ownFileName: string | null;
   /** Whether a cut file is made here, and how the sheet lay when the machine was checked. */
   readonly turnDeg: number | null;
+  /** Some of its lines are scored. */
+  readonly hasScores: boolean;
+  /** What lies on or under the material as it is cut; empty: as it was printed. */
+  readonly stack: string;
 }
 
 const TURNS = [
@@ -27,12 +32,13 @@ const TURNS = [
 ] as const;
 
 /** Before a cut file is given out: what changed, acknowledged one by one by the one whose name stands here. */
-export function ReleaseForm({ jobId, personName, changes, ownFileName, turnDeg: usual }: Props) {
+export function ReleaseForm({ jobId, personName, changes, ownFileName, turnDeg: usual, hasScores, stack }: Props) {
   const router = useRouter();
   const [seen, setSeen] = useState<ReadonlySet<string>>(new Set());
   const [file, setFile] = useState<FileFingerprint | null>(null);
   const [isUnmoved, setUnmoved] = useState(false);
   const [turnDeg, setTurnDeg] = useState(usual);
+  const [tools, setTools] = useState<Tools>({ lines: 'all', scoreTool: 2 });
   const [told, setTold] = useState<string | null>(null);
   const [isBusy, startTransition] = useTransition();
   const handle = useRef<LayoutWorker | null>(null);
@@ -47,7 +53,7 @@ export function ReleaseForm({ jobId, personName, changes, ownFileName, turnDeg: 
   const isReady = isSeen && (ownFileName === null || (file !== null && isUnmoved));
   const release = (): void => {
     startTransition(async () => {
-      const order = { id: uuid(), jobId, seenChanges: changes, ownFile: file, isUnmoved, turnDeg };
+      const order = { id: uuid(), jobId, seenChanges: changes, ownFile: file, isUnmoved, turnDeg, stack, ...tools };
       const done = await cutReleased(order);
       setTold(done.ok ? null : done.message);
       if (done.ok) router.refresh();
@@ -117,6 +123,7 @@ export function ReleaseForm({ jobId, personName, changes, ownFileName, turnDeg: 
           </select>
         </div>
       )}
+      {usual !== null && hasScores && <ScoreTools tools={tools} onTools={setTools} />}
       <button type="button" className="btn btn-primary" disabled={isBusy || !isReady} onClick={release}>
         {usual === null ? 'It may be cut' : 'Give out the cut file'}
       </button>

@@ -3,21 +3,28 @@
 import { v4 as uuid } from 'uuid';
 import { useRouter } from 'next/navigation';
 import { useState, useTransition } from 'react';
+import type { MarksReadInput } from '@/contracts/floor';
+import type { Light } from '@/core/shop/light';
 import { resultTold } from '@/server/actions/job';
 import { FigureField } from '../components/FigureField';
+import { MarksReadField } from './MarksReadField';
 
 interface Props {
   readonly jobId: string;
   readonly made: number;
+  /** Light that was told last; null where no eye looks for marks. */
+  readonly light: Light | null;
 }
 
 /** How it came out: good, spoiled, what that cost. */
-export function ResultForm({ jobId, made }: Props) {
+export function ResultForm({ jobId, made, light: before }: Props) {
   const router = useRouter();
   const [good, setGood] = useState<number | null>(made);
   const [spoiled, setSpoiled] = useState<number | null>(0);
   const [cost, setCost] = useState<number | null>(0);
   const [note, setNote] = useState('');
+  const [marks, setMarks] = useState<MarksReadInput | null>(null);
+  const [light, setLight] = useState<Light>(before ?? 'not_told');
   const [told, setTold] = useState<string | null>(null);
   const [isBusy, startTransition] = useTransition();
   const isWhole = (n: number | null): boolean => n !== null && Number.isInteger(n) && n >= 0;
@@ -30,6 +37,7 @@ export function ResultForm({ jobId, made }: Props) {
         <FigureField label="Spoiled" unit="pieces" initial={0} onChange={setSpoiled} />
         <FigureField label="What the spoiled ones cost" unit="" initial={0} onChange={setCost} />
       </div>
+      {before !== null && <MarksReadField marks={marks} light={light} onMarks={setMarks} onLight={setLight} />}
       <label className="form-label" htmlFor="result-note">
         Note
       </label>
@@ -49,7 +57,15 @@ export function ResultForm({ jobId, made }: Props) {
         disabled={isBusy || !isRight}
         onClick={() => {
           startTransition(async () => {
-            const done = await resultTold({ id: uuid(), jobId, good, spoiled, spoiledCost: cost, note });
+            const done = await resultTold({
+              id: uuid(),
+              jobId,
+              good,
+              spoiled,
+              spoiledCost: cost,
+              note,
+              marks: marks && { ...marks, light },
+            });
             setTold(done.ok ? 'Kept.' : done.message);
             if (done.ok) router.refresh();
           });

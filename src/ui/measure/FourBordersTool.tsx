@@ -1,27 +1,11 @@
 'use client';
 
 import { useState } from 'react';
-import {
-  BORDER_CALIPER_SD_MM,
-  BORDER_RULE_SD_MM,
-  readBorders,
-  type BorderSide,
-  type FourBorders,
-} from '@/core/reading/borders';
+import { BORDER_RULE_SD_MM, readBorders, type BorderSide } from '@/core/reading/borders';
 import { formatLength, type UnitSystem } from '@/core/units/length';
-import { LengthField } from '../components/LengthField';
 import { BorderPicture } from './BorderPicture';
-import { InstrumentChoice } from './InstrumentChoice';
+import { FourBorderFields, NO_BORDERS, wholeBorders, type TypedBorders } from './FourBorderFields';
 import type { MeasureToolView } from './measure-view';
-
-type Typed = Readonly<Record<keyof FourBorders, number | null>>;
-
-const SIDES: readonly (readonly [keyof FourBorders, string])[] = [
-  ['leftMm', 'left'],
-  ['rightMm', 'right'],
-  ['topMm', 'top'],
-  ['bottomMm', 'bottom'],
-];
 
 const VERDICTS = {
   pass: 'In register at this piece',
@@ -29,18 +13,13 @@ const VERDICTS = {
   cannot_tell: 'Cannot be told from this piece',
 } as const;
 
-const wholeOf = ({ leftMm, rightMm, topMm, bottomMm }: Typed): FourBorders | null =>
-  leftMm === null || rightMm === null || topMm === null || bottomMm === null
-    ? null
-    : { leftMm, rightMm, topMm, bottomMm };
-
 /** The four borders of one finished piece: how far the cut lies off its print there, in a minute. */
 export function FourBordersTool({ view }: { readonly view: MeasureToolView }) {
   const { system, toleranceMm } = view;
-  const [typed, setTyped] = useState<Typed>({ leftMm: null, rightMm: null, topMm: null, bottomMm: null });
+  const [typed, setTyped] = useState<TypedBorders>(NO_BORDERS);
   const [side, setSide] = useState<BorderSide>('outside');
   const [sdMm, setSdMm] = useState(BORDER_RULE_SD_MM);
-  const borders = wholeOf(typed);
+  const borders = wholeBorders(typed);
   const read = borders && readBorders(borders, { side, nominalMm: null, borderSdMm: sdMm, toleranceMm });
   return (
     <div className="two">
@@ -49,46 +28,13 @@ export function FourBordersTool({ view }: { readonly view: MeasureToolView }) {
       </div>
       <div>
         <p>Take a finished piece, hold it upright as it was printed, and measure the border on all four sides.</p>
-        <p className="d-flex flex-wrap gap-2">
-          {(
-            [
-              ['outside', 'cut round the print'],
-              ['inside', 'a hole cut in the print'],
-            ] as const
-          ).map(([value, words]) => (
-            <button
-              key={value}
-              type="button"
-              className={`btn ${value === side ? 'btn-primary' : 'btn-quiet'}`}
-              aria-pressed={value === side}
-              onClick={() => {
-                setSide(value);
-              }}
-            >
-              {words}
-            </button>
-          ))}
-        </p>
-        <InstrumentChoice
-          sdMm={sdMm}
-          ruleMm={BORDER_RULE_SD_MM}
-          caliperMm={BORDER_CALIPER_SD_MM}
-          system={system}
-          onChange={setSdMm}
+        <FourBorderFields
+          {...{ side, sdMm, system }}
+          onSide={setSide}
+          onSd={setSdMm}
+          onTyped={setTyped}
+          typed={typed}
         />
-        <div className="d-flex flex-wrap gap-3">
-          {SIDES.map(([name, words]) => (
-            <LengthField
-              key={name}
-              label={words}
-              system={system}
-              isOptional
-              onChange={(mm) => {
-                setTyped({ ...typed, [name]: mm });
-              }}
-            />
-          ))}
-        </div>
         <Told read={read} system={system} toleranceMm={toleranceMm} />
       </div>
     </div>

@@ -15,7 +15,7 @@ import {
   USUAL_WIDTH,
   type ChartScales,
 } from './chart-layout';
-import { useWidth } from './use-width';
+import { useWidth } from '../components/use-width';
 
 export interface ChartStation {
   readonly stationNo: number;

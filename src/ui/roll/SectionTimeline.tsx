@@ -1,7 +1,7 @@
 'use client';
 
 import { hoursWords, type SectionTimes, type WorkSpan } from '@/core/drift/section-plan';
-import { useWidth } from './use-width';
+import { useWidth } from '../components/use-width';
 
 interface Props {
   readonly times: readonly SectionTimes[];

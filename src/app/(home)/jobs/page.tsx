@@ -118,6 +118,11 @@ export default async function JobsPage({ searchParams }: Props) {
         empty="No job is being laid out."
       />
       <Others title="Cut" jobs={jobs.filter((j) => j.state === 'cut')} empty="No job was cut yet." />
+      <p>
+        <Link href="/jobs/spoiled" prefetch={false}>
+          Spoiled work and its cost
+        </Link>
+      </p>
       <Others title="Put away" jobs={jobs.filter((j) => j.state === 'archived')} empty="Nothing was put away." />
     </HomeShell>
   );

@@ -117,6 +117,19 @@ export default async function ShopPage() {
               </Link>
             </p>
           </section>
+          <section aria-label="Everything as a file">
+            <h2>Everything as a file</h2>
+            <p>
+              <Link className="btn btn-quiet" href="/shop/archive" prefetch={false}>
+                Save the whole shop, or bring one in
+              </Link>
+            </p>
+            <p>
+              <Link className="btn btn-quiet" href="/shop/import" prefetch={false}>
+                Take in a table from another tool
+              </Link>
+            </p>
+          </section>
         </div>
         <div>
           <ThingList

@@ -1,4 +1,6 @@
+import { database } from '@/server/services/database';
 import { cutInstructions } from '@/server/services/instructions';
+import { lightBefore } from '@/server/services/mark-readings';
 import { doneSets, planCut, type CalibrationRecord } from '@/server/services/record';
 import { changeView } from '@/server/services/change-view';
 import { isTwoSheetTest, trialChanges } from '@/server/services/which-way';
@@ -13,7 +15,7 @@ function nextAfterCut(record: CalibrationRecord, isConfirm: boolean): string {
   return record.calibration.kind === 'which_way' ? 'cut' : 'read';
 }
 
-export function CutPage({ record }: StepProps) {
+export async function CutPage({ record }: StepProps) {
   const instructions = cutInstructions(record);
   const { id } = record.calibration;
   const last = doneSets(record).at(-1);
@@ -78,6 +80,7 @@ export function CutPage({ record }: StepProps) {
           hasMarkTrouble: record.cutSets.at(-1)?.outcome === 'marks_not_read',
           definition: record.definition,
           code: record.code,
+          light: await lightBefore(database(), record.setupRow),
           marks: { centres: record.marks, isOurs: record.calibration.route === 'D' },
         }}
       />

@@ -2,11 +2,13 @@ import { database } from '@/server/services/database';
 import { cutChanges } from '@/server/services/job-cut';
 import { jobCutLooks, usualTurn } from '@/server/services/job-preflight';
 import { stampFor } from '@/server/services/job-stamp';
+import { lightBefore } from '@/server/services/mark-readings';
 import { stampWords } from '@/ui/components/dates';
 import { JobEnds } from '@/ui/job/JobEnds';
 import { ReleaseForm } from '@/ui/job/ReleaseForm';
 import { ResultForm } from '@/ui/job/ResultForm';
-import { Locked, LockLine, type JobProps } from './job-props';
+import { StackPicker } from '@/ui/job/StackPicker';
+import { Locked, LockLine, type JobProps, type StageProps } from './job-props';
 
 /** Cuts that were released, newest first, each with its file. */
 export function Releases({ view, session }: JobProps) {
@@ -72,12 +74,13 @@ const madeOf = ({ locked, print }: JobProps['view']): number =>
   locked?.content.draft.laysOut === 'here' ? locked.content.placements.length * (print?.sheets ?? 1) : 0;
 
 /** Printed and waiting: how it is loaded, what changed, the cut file, and how it came out. */
-export async function CutPage({ view, session }: JobProps) {
+export async function CutPage({ view, session, stack }: StageProps) {
   const { job, locked, releases, facts } = view;
   const { person } = session;
-  const changes = await cutChanges(database(), job.id, stampFor(person.timeZone));
+  const changes = await cutChanges(database(), job.id, { stamp: stampFor(person.timeZone), stack });
   const isHere = locked?.content.draft.laysOut === 'here' && facts.hasOwnMarks;
   const turnDeg = isHere ? await usualTurn(database(), view) : null;
+  const light = await lightBefore(database(), view.row);
   const isArchived = job.state === 'archived';
   return (
     <>
@@ -89,6 +92,9 @@ export async function CutPage({ view, session }: JobProps) {
           <Drying view={view} session={session} />
           <Loading view={view} />
           {!isArchived && (
+            <StackPicker jobId={job.id} setupId={view.row.setup.id} materialId={view.material.id} stack={stack} />
+          )}
+          {!isArchived && (
             <ReleaseForm
               key={changes.join()}
               jobId={job.id}
@@ -96,10 +102,12 @@ export async function CutPage({ view, session }: JobProps) {
               changes={changes}
               ownFileName={locked?.ownFileName ?? null}
               turnDeg={turnDeg}
+              stack={stack}
+              hasScores={locked?.content.items.some((i) => (i.scores ?? []).length > 0) ?? false}
             />
           )}
           <Releases view={view} session={session} />
-          {releases.length > 0 && !isArchived && <ResultForm jobId={job.id} made={madeOf(view)} />}
+          {releases.length > 0 && !isArchived && <ResultForm jobId={job.id} made={madeOf(view)} light={light} />}
           <JobEnds jobId={job.id} isArchived={isArchived} isDraft={false} />
         </div>
       </div>

@@ -34,7 +34,7 @@ export function DonePage({ view, session }: JobProps) {
             <details>
               <summary>Tell it again</summary>
               <p className="quiet">Both stay; the newest counts.</p>
-              <ResultForm jobId={job.id} made={latest?.result.good ?? 0} />
+              <ResultForm jobId={job.id} made={latest?.result.good ?? 0} light={null} />
             </details>
           )}
           <Releases view={view} session={session} />

@@ -11,6 +11,11 @@ export interface JobProps {
   readonly session: Session;
 }
 
+export interface StageProps extends JobProps {
+  /** What was put on or under the material since it was printed; empty: nothing. */
+  readonly stack: string;
+}
+
 /** Words of the end that leads, as they stand over the picture. */
 export const leadingWords = (view: JobView): string => {
   const mark = view.facts.hasOwnMarks ? '' : leadingMarkOf(view.row);

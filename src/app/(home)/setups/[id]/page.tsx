@@ -32,6 +32,12 @@ export default async function SetupPage({ params }: { readonly params: Promise<{
         <Link href={`/setups/${id}/cut-file`} prefetch={false}>
           Correct a cut file
         </Link>{' '}
+        <Link href={`/setups/${id}/daily`} prefetch={false}>
+          Daily check
+        </Link>{' '}
+        <Link href={`/setups/${id}/policy`} prefetch={false}>
+          When to check again
+        </Link>{' '}
         <Link href={`/setups/${id}/measure`} prefetch={false}>
           Measure by rule
         </Link>{' '}
@@ -103,7 +109,10 @@ export default async function SetupPage({ params }: { readonly params: Promise<{
           />
         )}
         <MarkUseStart view={{ ...test, system: session.person.unitSystem, ...found.markTest }} />
-        <p>
+        <p className="d-flex flex-wrap gap-2">
+          <Link className="btn btn-quiet" href={`/setups/${id}/blade`} prefetch={false}>
+            Blade and force
+          </Link>
           <a className="btn btn-quiet" href={`/setups/${id}/card`} download>
             Value card for the machine (PDF)
           </a>

@@ -12,7 +12,7 @@ import {
 import { formatLength, type UnitSystem } from '@/core/units/length';
 import type { Part } from '@/core/verdict/parts';
 import { database } from '@/server/services/database';
-import { PART_NAMES } from '@/server/services/map-words';
+import { PART_NAMES } from '@/core/verdict/part-words';
 import { currentSession } from '@/server/services/session';
 import { readTrouble, type TroubleView } from '@/server/services/trouble';
 import { HomeShell } from '@/ui/components/HomeShell';

@@ -1,0 +1,158 @@
+/**
+ * A hundred connections for a minute against the production build on loopback, with the shop of ten years under it: people at
+ * work, each of whom asks for a page, a file or keeps a daily check and then works on for a while; told apart, what the same
+ * server answers where nobody ever pauses. Part of `npm run bench`; DATABASE_URL names the database, PORT the server.
+ */
+import { randomUUID } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import { Agent, request } from 'node:http';
+import { seededRng } from '@/core/math/random';
+import { database } from '@/db/client';
+import { findMaterials, findSetups, findShops } from '@/db/queries/shop';
+import { print } from './timing';
+
+const CONNECTIONS = 100;
+const SECONDS = 60;
+/** What one does at the machine between two looks at the screen, on average. */
+const PAUSE_MS = 5000;
+const NO_PAUSE_SECONDS = 10;
+
+const db = database();
+const shop = (await findShops(db)).find((s) => s.name === 'Ten years by the river');
+if (!shop) throw new Error('the large shop is not in this database');
+const setups = await findSetups(db, shop.id);
+const [material] = await findMaterials(db, shop.id);
+const port = Number(process.env.PORT);
+
+interface Manifest {
+  readonly node: Readonly<Record<string, { readonly exportedName: string }>>;
+}
+const manifest = JSON.parse(readFileSync('.next/server/server-reference-manifest.json', 'utf8')) as Manifest;
+const keepId = Object.entries(manifest.node).find(([, v]) => v.exportedName === 'dailyCheckKept')?.[0] ?? '';
+
+const agent = new Agent({ keepAlive: true, maxSockets: CONNECTIONS });
+const random = seededRng(1);
+const one = <T>(list: readonly T[]): T => {
+  const found = list[Math.floor(random() * list.length)];
+  if (found === undefined) throw new Error('nothing to choose from');
+  return found;
+};
+
+interface Asked {
+  readonly what: string;
+  readonly path: string;
+  readonly body?: string;
+}
+
+const setupId = (): string => one(setups).setup.id;
+const page = (what: string, path: () => string) => (): Asked => ({ what, path: path() });
+
+/**
+ * What a shop does all day, in about these shares. The page of a setup is left out: sheets of the large shop are names without
+ * figures, and that page reads them.
+ */
+const WORK: readonly (() => Asked)[] = [
+  ...Array.from({ length: 4 }, () => (): Asked => {
+    const id = setupId();
+    const borders = { leftMm: 3, rightMm: 3 + random() / 10, topMm: 3, bottomMm: 3 };
+    const check = { id: randomUUID(), setupId: id, materialId: material?.id, side: 'outside', borders };
+    const body = JSON.stringify([{ ...check, borderSdMm: 0.07, note: '' }]);
+    return { what: 'keep a daily check', path: `/setups/${id}/daily`, body };
+  }),
+  page('daily checks', () => `/setups/${setupId()}/daily`),
+  page('jobs', () => '/jobs'),
+  page('history', () => '/history'),
+  page('value card', () => `/setups/${setupId()}/card`),
+  page('blade and force', () => `/setups/${setupId()}/blade`),
+];
+
+interface Answered {
+  readonly what: string;
+  readonly ms: number;
+  readonly isRight: boolean;
+}
+
+const headersOf = ({ body }: Asked): Record<string, string> => ({
+  cookie: `shop=${shop.id}`,
+  ...(body === undefined ? {} : { 'next-action': keepId, 'content-type': 'text/plain;charset=UTF-8' }),
+});
+
+/** What a right answer holds: an action tells that it kept, a card is a PDF, a page has its headline. */
+function wordsOf({ body, path }: Asked): string {
+  if (body !== undefined) return '"ok":true';
+  return path.endsWith('/card') ? '%PDF' : '<h1';
+}
+
+function ask(asked: Asked): Promise<Answered> {
+  const from = performance.now();
+  const told = (isRight: boolean): Answered => ({ what: asked.what, ms: performance.now() - from, isRight });
+  return new Promise((resolve) => {
+    const sent = request(
+      {
+        ...{ agent, port, host: '127.0.0.1', path: asked.path },
+        ...{ method: asked.body === undefined ? 'GET' : 'POST', headers: headersOf(asked) },
+      },
+      (answer) => {
+        let text = '';
+        answer.on('data', (bytes: Buffer) => (text += bytes.toString('latin1')));
+        answer.on('end', () => {
+          resolve(told(answer.statusCode === 200 && text.includes(wordsOf(asked))));
+        });
+      },
+    );
+    sent.on('error', () => {
+      resolve(told(false));
+    });
+    sent.end(asked.body);
+  });
+}
+
+const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
+
+async function run(seconds: number, pauseMs: number): Promise<readonly Answered[]> {
+  const end = performance.now() + seconds * 1000;
+  const answers: Answered[] = [];
+  const person = async (): Promise<void> => {
+    await pause(random() * pauseMs);
+    while (performance.now() < end) {
+      answers.push(await ask(one(WORK)()));
+      if (pauseMs > 0) await pause(-Math.log(1 - random()) * pauseMs);
+    }
+  };
+  await Promise.all(Array.from({ length: CONNECTIONS }, person));
+  return answers;
+}
+
+function tell(name: string, answers: readonly Answered[], seconds: number): void {
+  const sorted = answers.map((a) => a.ms).sort((a, b) => a - b);
+  const at = (share: number): string => (sorted[Math.floor(share * (sorted.length - 1))] ?? 0).toFixed(0).padStart(6);
+  const errors = answers.filter((a) => !a.isRight).length;
+  print(
+    `${name.padEnd(30)}${String(sorted.length).padStart(7)}${(sorted.length / seconds).toFixed(0).padStart(6)}/s   median ${at(0.5)} ms, 99 % ${at(0.99)} ms, most ${at(1)} ms, ${errors} errors`,
+  );
+}
+
+function report(title: string, answers: readonly Answered[], seconds: number): void {
+  print(title);
+  tell('all', answers, seconds);
+  for (const what of new Set(answers.map((a) => a.what)))
+    tell(
+      `  ${what}`,
+      answers.filter((a) => a.what === what),
+      seconds,
+    );
+}
+
+// The first of each kind is compiled and connected for.
+for (const asked of WORK) await ask(asked());
+report(
+  `${CONNECTIONS} connections for ${SECONDS} s, ${PAUSE_MS / 1000} s of work between two questions on average`,
+  await run(SECONDS, PAUSE_MS),
+  SECONDS,
+);
+report(
+  `${CONNECTIONS} connections for ${NO_PAUSE_SECONDS} s, nobody ever pauses`,
+  await run(NO_PAUSE_SECONDS, 0),
+  NO_PAUSE_SECONDS,
+);
+process.exit(0);

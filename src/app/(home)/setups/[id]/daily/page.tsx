@@ -1,0 +1,129 @@
+import Link from 'next/link';
+import { notFound } from 'next/navigation';
+import { FALSE_SIGNAL_EVERY } from '@/core/charts/control-chart';
+import { SCHOOL_WORDS } from '@/core/trust/policy';
+import { formatLength, type UnitSystem } from '@/core/units/length';
+import { readDaily, type DailyView } from '@/server/services/daily-view';
+import { database } from '@/server/services/database';
+import { currentSession } from '@/server/services/session';
+import { signalWords } from '@/server/services/trust-words';
+import { stampWords } from '@/ui/components/dates';
+import { HomeShell } from '@/ui/components/HomeShell';
+import { ControlChartPicture } from '@/ui/trust/ControlChartPicture';
+import { DailyForm } from '@/ui/trust/DailyForm';
+
+export const dynamic = 'force-dynamic';
+
+interface Props {
+  readonly params: Promise<{ id: string }>;
+  readonly searchParams: Promise<{ material?: string }>;
+}
+
+function Materials({ view }: { readonly view: DailyView }) {
+  return (
+    <nav aria-label="Material" className="d-flex flex-wrap gap-2 mb-3">
+      {view.materials.map((m) => (
+        <Link
+          key={m.id}
+          href={`/setups/${view.setupId}/daily?material=${m.id}`}
+          prefetch={false}
+          className={`btn ${m.id === view.materialId ? 'btn-primary' : 'btn-quiet'}`}
+          aria-current={m.id === view.materialId ? 'page' : undefined}
+        >
+          {m.name}
+        </Link>
+      ))}
+    </nav>
+  );
+}
+
+interface ChecksProps {
+  readonly view: DailyView;
+  readonly system: UnitSystem;
+  readonly stamp: (at: Date) => string;
+}
+
+/** The checks themselves, newest first. */
+function Checks({ view, system, stamp }: ChecksProps) {
+  if (view.chart.points.length === 0) return <p>No piece was measured since the machine was last set.</p>;
+  return (
+    <div className="table-responsive">
+      <table className="plain">
+        <thead>
+          <tr>
+            <th>when</th>
+            <th>across</th>
+            <th>along</th>
+            <th>uncertainty</th>
+            <th>who</th>
+          </tr>
+        </thead>
+        <tbody>
+          {[...view.chart.points].reverse().map((p) => (
+            <tr key={p.id}>
+              <td>{stamp(p.at)}</td>
+              <td className="figures text-nowrap">{formatLength(p.acrossMm, system)}</td>
+              <td className="figures text-nowrap">{formatLength(p.alongMm, system)}</td>
+              <td className="figures text-nowrap">{formatLength(p.standardUncertaintyMm, system)}</td>
+              <td>{p.by}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+function headline({ setupName, chart }: DailyView): string {
+  if (chart.signal) return `${setupName}: the daily checks left what is usual`;
+  if (chart.across.usual === null) return `${setupName}: is the cut still where it should be?`;
+  return `${setupName}: nothing unusual in ${chart.points.length} checks`;
+}
+
+/** The daily check: four borders of a finished piece, and what all of them so far say. */
+export default async function DailyPage({ params, searchParams }: Props) {
+  const [{ id }, { material }] = await Promise.all([params, searchParams]);
+  const [session, view] = await Promise.all([currentSession(), readDaily(database(), id, material)]);
+  if (!view) notFound();
+  const { person } = session;
+  const system = person.unitSystem;
+  const stamp = (at: Date): string => stampWords(at, person.timeZone);
+  const times = view.chart.points.map((p) => p.at.getTime());
+  const { school } = view;
+  return (
+    <HomeShell here="Bench" people={session}>
+      <h1>{headline(view)}</h1>
+      <Materials view={view} />
+      <div className="two">
+        <DailyForm
+          key={view.materialId}
+          setupId={id}
+          materialId={view.materialId}
+          toleranceMm={view.toleranceMm}
+          system={system}
+        />
+        <div>
+          {view.chart.signal && (
+            <p className="notice">
+              {signalWords(view.chart.signal, stamp(view.chart.signal.since), system)}{' '}
+              {!view.chart.signal.isFirst && (
+                <Link href={`/setups/${id}`} prefetch={false}>
+                  Quick check, 15 minutes
+                </Link>
+              )}
+            </p>
+          )}
+          <ControlChartPicture title="Across" chart={view.chart.across} timesMs={times} system={system} />
+          <ControlChartPicture title="Along" chart={view.chart.along} timesMs={times} system={system} />
+          <p className="quiet">
+            {`${SCHOOL_WORDS[school]}. A machine that stays as it is signals falsely about once in ${FALSE_SIGNAL_EVERY[school]} checks in each direction. ${view.chart.across.isProvisional ? 'Limits are provisional until fifty checks: they widen to what so few can tell. ' : ''}The chart begins anew whenever the machine is set.`}{' '}
+            <Link href={`/setups/${id}/policy`} prefetch={false}>
+              Another chart
+            </Link>
+          </p>
+          <Checks view={view} system={system} stamp={stamp} />
+        </div>
+      </div>
+    </HomeShell>
+  );
+}

@@ -1,0 +1,27 @@
+import { csvParseRows } from 'd3';
+import fc from 'fast-check';
+import { writeTable } from './write-table';
+
+describe('a table as CSV', () => {
+  it('comes back as it was, whatever stands in its cells (property)', () => {
+    const cell = fc.string().map((words) => words.replace(/^[=+\-@\t\r]+/, '').replace(/[\r\n]/g, ' '));
+    fc.assert(
+      fc.property(fc.array(fc.tuple(cell, cell, fc.double({ noNaN: true })), { minLength: 1 }), (rows) => {
+        const back = csvParseRows(writeTable(['a', 'b', 'c mm'], rows));
+        expect(back[0]).toEqual(['a', 'b', 'c mm']);
+        expect(back.slice(1).map(([a, b, c]) => [a, b, Number(c)])).toEqual(rows.map(([a, b, c]) => [a, b, c + 0]));
+      }),
+    );
+  });
+  it('keeps words that look like a formula from being one, and figures figures', () => {
+    expect(
+      writeTable(
+        ['what', 'mm'],
+        [
+          ['=1+1', -0.5],
+          ['@x', null],
+        ],
+      ),
+    ).toBe("what,mm\r\n'=1+1,-0.5\r\n'@x,\r\n");
+  });
+});

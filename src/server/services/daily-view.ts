@@ -1,0 +1,41 @@
+import 'server-only';
+import type { School } from '@/core/charts/control-chart';
+import type { Database } from '@/db/client';
+import { findMaterials, findSetup } from '@/db/queries/shop';
+import { dailyChart, type DailyChart } from './daily-chart';
+import { policyOf } from './trust';
+import { trustFacts } from './trust-facts';
+
+export interface DailyView {
+  readonly setupId: string;
+  readonly setupName: string;
+  readonly toleranceMm: number;
+  readonly materials: readonly { readonly id: string; readonly name: string }[];
+  readonly materialId: string;
+  readonly school: School;
+  readonly chart: DailyChart;
+}
+
+/** Daily checks of a setup on one material: the one asked for, else the one measured or confirmed last. */
+export async function readDaily(
+  database: Database,
+  setupId: string,
+  asked: string | undefined,
+): Promise<DailyView | null> {
+  const row = await findSetup(database, setupId);
+  if (!row) return null;
+  const [[facts], materials] = await Promise.all([
+    trustFacts(database, [row]),
+    findMaterials(database, row.setup.shopId),
+  ]);
+  if (!facts) return null;
+  const latest = facts.checks[0]?.material_id ?? facts.confirmed[0]?.materialId;
+  const chosen = materials.find((m) => m.id === asked) ?? materials.find((m) => m.id === latest) ?? materials[0];
+  if (!chosen) return null;
+  const { school } = policyOf(facts, chosen.id);
+  return {
+    ...{ setupId, setupName: row.setup.name, toleranceMm: row.setup.toleranceMm, materialId: chosen.id, school },
+    materials: materials.map((m) => ({ id: m.id, name: m.name })),
+    chart: dailyChart(facts, chosen.id, school),
+  };
+}

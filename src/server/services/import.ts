@@ -1,0 +1,109 @@
+import 'server-only';
+import { inArray } from 'drizzle-orm';
+import {
+  MOST_IMPORT_LINES,
+  MOST_PREVIEWED,
+  type ImportKind,
+  type ImportLook,
+  type ImportTableInput,
+} from '@/contracts/import';
+import type { UnitSystem } from '@/core/units/length';
+import type { Database, Session } from '@/db/client';
+import { findMaterials, findSetups } from '@/db/queries/shop';
+import { testCut } from '@/db/schema/floor';
+import { material } from '@/db/schema/shop';
+import { dailyCheck, dailyCheckTakenBack } from '@/db/schema/trust';
+import { readTable, type TableProblem } from '@/formats/csv/read-table';
+import { now } from '../clock';
+import type { Actor } from './actor';
+import { IMPORT_COLUMNS } from './import-columns';
+import { rowFrom, type ImportRow } from './import-rows';
+
+const TABLES = { 'daily-checks': dailyCheck, 'test-cuts': testCut, materials: material } as const;
+
+/** Ids that stand in the shop already: the same lines were taken in before. */
+async function idsHere(session: Session, what: ImportKind, ids: readonly string[]): Promise<ReadonlySet<string>> {
+  if (ids.length === 0) return new Set();
+  const table = TABLES[what];
+  const rows = await session
+    .select({ id: table.id })
+    .from(table)
+    .where(inArray(table.id, [...ids]));
+  return new Set(rows.map((r) => r.id));
+}
+
+interface Numbered {
+  readonly line: number;
+  readonly row: ImportRow;
+}
+
+/** Lines that stand here already, and those that stand in the table twice. */
+function repeated(rows: readonly Numbered[], here: ReadonlySet<string>): readonly TableProblem[] {
+  const seen = new Map<string, number>();
+  return rows.flatMap(({ line, row }) => {
+    const before = seen.get(row.value.id);
+    seen.set(row.value.id, line);
+    if (before !== undefined) return [{ line, field: 'line', words: `The same stands in line ${String(before)}.` }];
+    return here.has(row.value.id) ? [{ line, field: 'line', words: 'This line was taken in before.' }] : [];
+  });
+}
+
+const AT_ONCE = 500;
+
+async function keep(session: Session, what: ImportKind, rows: readonly Numbered[]): Promise<void> {
+  const values = rows.map((r) => r.row.value);
+  for (let i = 0; i < values.length; i += AT_ONCE)
+    await session.insert(TABLES[what]).values(values.slice(i, i + AT_ONCE) as never);
+}
+
+/** What the lines are understood as. */
+function understood(input: ImportTableInput, system: UnitSystem) {
+  const columns = IMPORT_COLUMNS[input.what];
+  return readTable(input.text, { columns, system, isDayFirst: input.isDayFirst, mostLines: MOST_IMPORT_LINES });
+}
+
+/**
+ * A table from another tool: looked at, or kept. All of its lines are kept or none; a single one that is not understood keeps
+ * all of them out and is told with its line and field.
+ */
+export async function importTable(
+  database: Database,
+  { personId, shopId, system }: Actor & { readonly shopId: string; readonly system: UnitSystem },
+  input: ImportTableInput,
+): Promise<ImportLook> {
+  const table = understood(input, system);
+  const isBroken = new Set(table.problems.map((p) => p.line));
+  return database.transaction(async (session) => {
+    const [setups, materials] = [await findSetups(session, shopId), await findMaterials(session, shopId)];
+    const place = { shopId, personId, now: now(), setups, materials };
+    const rows: Numbered[] = [];
+    const problems = [...table.problems];
+    for (const line of table.lines.filter((l) => !isBroken.has(l.line))) {
+      const made = rowFrom[input.what](place, line);
+      if ('row' in made) rows.push({ line: line.line, row: made.row });
+      else problems.push({ line: line.line, ...made.problem });
+    }
+    const ids = rows.map((r) => r.row.value.id);
+    problems.push(...repeated(rows, await idsHere(session, input.what, ids)));
+    const isKept = input.isKept && problems.length === 0;
+    if (isKept) await keep(session, input.what, rows);
+    return {
+      heads: table.heads,
+      problems: problems.sort((a, b) => a.line - b.line),
+      preview: table.lines.slice(0, MOST_PREVIEWED).map(({ line, cells }) => ({ line, cells })),
+      lines: table.lines.length,
+      kept: isKept ? ids : [],
+    };
+  });
+}
+
+/** Daily checks that were taken in count no more; they stay in the record. */
+export async function takeBackImport(database: Database, actor: Actor, ids: readonly string[]): Promise<number> {
+  const here = await idsHere(database, 'daily-checks', ids);
+  if (here.size === 0) return 0;
+  await database
+    .insert(dailyCheckTakenBack)
+    .values([...here].map((dailyCheckId) => ({ dailyCheckId, at: now(), by: actor.personId })))
+    .onConflictDoNothing();
+  return here.size;
+}

@@ -1,0 +1,168 @@
+import 'server-only';
+import type { School } from '@/core/charts/control-chart';
+import { seededRng } from '@/core/math/random';
+import { eventWords } from '@/core/trust/event-kinds';
+import { forecastNow } from '@/core/trust/forecast';
+import { DAY_MS, looksOf } from '@/core/trust/looks';
+import { checkDue, FIRST_POLICY, type CheckDue, type Policy } from '@/core/trust/policy';
+import { setupState, type SetupState } from '@/core/trust/setup-state';
+import { learnWander, shiftSince, type ShiftLook, type ShiftNow, type Wander } from '@/core/trust/wander';
+import { normalDraws, type NextJob } from '@/core/verdict/next-job';
+import type { Database } from '@/db/client';
+import type { SetupRow } from '@/db/queries/shop';
+import { now } from '../clock';
+import { dailyChart, type DailyChart } from './daily-chart';
+import { shiftsOf, trustFacts, type TrustFacts } from './trust-facts';
+
+export interface KeptPolicy extends Policy {
+  readonly id: string | null;
+  readonly version: number;
+  readonly school: School;
+  /** The policy is this material's own, not the one for all. */
+  readonly isOwn: boolean;
+}
+
+/** One setup and material: how far it can be trusted now. */
+export interface MaterialTrust {
+  readonly materialId: string;
+  readonly materialName: string;
+  readonly state: SetupState;
+  readonly confirmedAt: Date;
+  readonly confirmedBy: string;
+  readonly worstMm: number;
+  readonly upperMm: number;
+  /** The next job as it was when it was confirmed, and as it is now. */
+  readonly atCheck: Omit<NextJob, 'medianMm'>;
+  readonly next: NextJob;
+  readonly shift: ShiftNow;
+  readonly wander: Wander;
+  readonly isMarkSdAssumed: boolean;
+  /** What happened since, in words, with the SD that each adds. */
+  readonly events: readonly { readonly words: string; readonly sdMm: number }[];
+  readonly policy: KeptPolicy;
+  readonly due: CheckDue;
+  readonly chart: DailyChart;
+}
+
+type Confirmed = TrustFacts['confirmed'][number];
+
+/** A material's own policy, else the setup's, else the figures to begin with. */
+export function policyOf({ policies }: Pick<TrustFacts, 'policies'>, materialId: string | null): KeptPolicy {
+  const own = policies.find((p) => p.materialId === materialId && materialId !== null);
+  const kept = own ?? policies.find((p) => p.materialId === null);
+  if (!kept) return { ...FIRST_POLICY, id: null, version: 0, school: 'ewma', isOwn: false };
+  return { ...kept, isOwn: own !== undefined };
+}
+
+/** Looks since a confirmation, as differences from what it measured; a piece stands somewhere on the sheet, not in its middle. */
+function sinceConfirmed(facts: TrustFacts, own: Confirmed): readonly ShiftLook[] {
+  const [acrossMm = 0, alongMm = 0, xx = 0, xy = 0, yx = 0, yy = 0] = own.parameters;
+  const half = facts.load.corners.reduce(
+    (most, p) => ({ x: Math.max(most.x, Math.abs(p.x)), y: Math.max(most.y, Math.abs(p.y)) }),
+    { x: 0, y: 0 },
+  );
+  // A place anywhere on the area: a third of the square at its rim, for each coefficient.
+  const place = ((xx ** 2 + yx ** 2) * half.x ** 2 + (xy ** 2 + yy ** 2) * half.y ** 2) / 6;
+  const confirmedMs = own.at.getTime();
+  const shifts = shiftsOf(facts, own.materialId)
+    .filter((s) => s.atMs > confirmedMs)
+    .map((s) => ({
+      ...s,
+      acrossMm: s.acrossMm - acrossMm,
+      alongMm: s.alongMm - alongMm,
+      varianceMm2: s.varianceMm2 + place,
+    }));
+  const begin = { atMs: confirmedMs, acrossMm: 0, alongMm: 0, varianceMm2: 0 };
+  return looksOf([begin, ...shifts], { setAnewMs: [], events: facts.dated }).slice(1);
+}
+
+function wanderOf(facts: TrustFacts): Wander {
+  const order = { setAnewMs: facts.setAnewMs, events: facts.dated };
+  return learnWander(facts.confirmed.flatMap((c) => looksOf(shiftsOf(facts, c.materialId), order)));
+}
+
+/** Worst corner of the next job straight after the check, and now. */
+function forecasts(facts: TrustFacts, own: Confirmed, shift: ShiftNow, draws: Float64Array) {
+  const { corners, covariance: loadCovariance } = facts.load;
+  const { parameters: beta, covariance } = own;
+  const input = { beta, covariance, loadCovariance, corners, toleranceMm: facts.row.setup.toleranceMm };
+  const { nextJobMm: q95Mm, nextOutShare: outShare } = own.confirmation;
+  const isKept = outShare !== null;
+  return {
+    atCheck: isKept ? { q95Mm, outShare } : forecastNow(input, { acrossMm: 0, alongMm: 0, sdMm: 0 }, draws),
+    next: forecastNow(input, shift, draws),
+  };
+}
+
+/** What happened since a confirmation, and how far the shift may have gone since. */
+function sinceOf(facts: TrustFacts, own: Confirmed, wander: Wander) {
+  const confirmedMs = own.at.getTime();
+  const begin = confirmedMs / DAY_MS;
+  const looks = sinceConfirmed(facts, own);
+  const lastDay = looks.at(-1)?.day ?? begin;
+  const events = facts.events.filter((e) => e.at_ms > confirmedMs);
+  const untold = events.filter((e) => e.at_ms / DAY_MS > lastDay).map((e) => e.kind);
+  const fromCheck = looks.map((l) => ({ ...l, day: l.day - begin }));
+  const days = now().getTime() / DAY_MS - begin;
+  return {
+    events,
+    days,
+    hasLooks: looks.length > 0,
+    shift: shiftSince(fromCheck, wander, { day: days, events: untold }),
+  };
+}
+
+function materialTrust(facts: TrustFacts, own: Confirmed, wander: Wander, draws: Float64Array): MaterialTrust {
+  const { at, materialId } = own;
+  const { events, days, hasLooks, shift } = sinceOf(facts, own, wander);
+  const { atCheck, next } = forecasts(facts, own, shift, draws);
+  const policy = policyOf(facts, materialId);
+  const costly = facts.worthy.filter((j) => j.materialId === materialId && j.worth >= policy.costlyFrom);
+  const due = checkDue(policy, {
+    daysSince: days,
+    jobsSince: facts.cuts.filter((c) => c.at > at).length,
+    events: events.map((e) => eventWords(e.kind)),
+    costlyJobs: costly.map((j) => j.name),
+    outNow: next.outShare,
+    outAfter: atCheck.outShare,
+  });
+  const chart = dailyChart(facts, materialId, policy.school);
+  return {
+    ...{ materialId, materialName: own.materialName, confirmedAt: at, confirmedBy: own.personName },
+    ...{ worstMm: own.confirmation.worstMm, upperMm: own.confirmation.upperMm, atCheck, next, shift, wander },
+    isMarkSdAssumed: facts.isMarkSdAssumed,
+    events: events.map((e) => ({ words: eventWords(e.kind), sdMm: wander.jumpMm(e.kind) })),
+    ...{ policy, due, chart },
+    state: setupState({
+      confirmedAt: at.getTime(),
+      correctedAt: facts.corrections.at(-1)?.at_ms ?? null,
+      failedAt: facts.failure?.at.getTime() ?? null,
+      isDue: due.isDue || chart.signal !== null,
+      isSeenOut: hasLooks && next.outShare > 0.5,
+    }),
+  };
+}
+
+/** So many next jobs are drawn, the same for every setup: the 95 % point comes within 4 % of its value. */
+const DRAWN_JOBS = 1000;
+
+/** One setup: what its record says, and how far it can be trusted with each material that was ever confirmed, newest first. */
+export interface SetupTrust {
+  readonly facts: TrustFacts;
+  readonly materials: readonly MaterialTrust[];
+}
+
+/** How far each of many setups can be trusted now, in the order of the rows. */
+export async function readTrusts(database: Database, rows: readonly SetupRow[]): Promise<readonly SetupTrust[]> {
+  const all = await trustFacts(database, rows);
+  const draws = normalDraws(seededRng(DRAWN_JOBS), DRAWN_JOBS);
+  return all.map((facts) => {
+    const wander = wanderOf(facts);
+    return { facts, materials: facts.confirmed.map((own) => materialTrust(facts, own, wander, draws)) };
+  });
+}
+
+/** The same of one setup. */
+export async function readTrust(database: Database, row: SetupRow): Promise<readonly MaterialTrust[]> {
+  return (await readTrusts(database, [row]))[0]?.materials ?? [];
+}

@@ -52,7 +52,15 @@ function startWriter(url: string, from: number, onKept: (n: number) => void): Wr
   const shop = join(place, 'shop.json');
   const child = spawn(
     process.execPath,
-    ['--conditions=react-server', '--import', 'tsx', 'scripts/kills.testing.ts', shop, String(from), String(WRITES)],
+    [
+      '--conditions=react-server',
+      '--import',
+      'tsx',
+      'scripts/kills-writer.testing.ts',
+      shop,
+      String(from),
+      String(WRITES),
+    ],
     { env: { ...process.env, DATABASE_URL: url }, stdio: ['ignore', 'pipe', 'inherit'] },
   );
   let held = '';

@@ -9,15 +9,20 @@ export type Session = Pick<Database, 'select' | 'selectDistinctOn' | 'insert' | 
 
 const kept = globalThis as unknown as { redPlumbDatabase?: Database };
 
-/** A connection that the server ends while nothing is asked of it is left out of the pool; the next question makes another. */
-function pool(): Pool {
-  const made = new Pool({ connectionString: environment().DATABASE_URL, max: 10 });
+/**
+ * Connections to one database. One that is cut off never ends the process: while nothing is asked of it, it is left out and the
+ * next question makes another; in the middle of a transaction, the next question of that transaction is refused.
+ */
+export function connectionPool(url: string, most: number): Pool {
+  const made = new Pool({ connectionString: url, max: most });
   made.on('error', () => undefined);
+  // One that is lent out has left the pool's care, and between two questions nobody else listens.
+  made.on('connect', (client) => client.on('error', () => undefined));
   return made;
 }
 
 /** One pool a process, kept across hot reloads. */
 export function database(): Database {
-  kept.redPlumbDatabase ??= drizzle({ client: pool(), casing: 'snake_case' });
+  kept.redPlumbDatabase ??= drizzle({ client: connectionPool(environment().DATABASE_URL, 10), casing: 'snake_case' });
   return kept.redPlumbDatabase;
 }

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { drizzle } from 'drizzle-orm/node-postgres';
-import { Client, Pool } from 'pg';
-import type { Database } from './client';
+import { Client } from 'pg';
+import { connectionPool, type Database } from './client';
 
 export interface TestDatabase {
   readonly url: string;
@@ -20,8 +20,7 @@ export async function testDatabase(): Promise<TestDatabase> {
   await admin.query(`create database ${name} template red_plumb_template`);
   const url = new URL(server);
   url.pathname = `/${name}`;
-  const pool = new Pool({ connectionString: url.toString(), max: 6 });
-  pool.on('error', () => undefined);
+  const pool = connectionPool(url.toString(), 6);
   return {
     url: url.toString(),
     database: drizzle({ client: pool, casing: 'snake_case' }),

@@ -55,6 +55,79 @@ test('a border that is no length is named and nothing typed is lost', async ({ p
   await expect(page.getByRole('button', { name: 'Keep it' })).toBeDisabled();
 });
 
+test('one photo of a piece: taken, looked at, kept, taken back; what cannot be measured says why', async ({ page }) => {
+  await openDaily(page, 'Low Weir');
+  await page.getByRole('link', { name: 'one photo' }).click();
+  const take = page.getByRole('button', { name: 'Photograph the label' });
+  await take.click();
+  await expect(page.getByText(/waits: type the cut width and height of the piece/)).toBeVisible();
+  await page.getByLabel('Cut width').fill('40');
+  await page.getByLabel('Cut height').fill('60');
+  await expect(
+    page.getByText('It lies on its side: turn it as it was printed, or swap width and height.'),
+  ).toBeVisible();
+  await page.getByLabel('Cut width').fill('60');
+  await page.getByLabel('Cut height').fill('40');
+  await expect(
+    page.getByText(/The cut lies 0\.\d\d mm to the (left|right) and 0\.\d\d mm (high|low) at this piece/),
+  ).toBeVisible();
+  await expect(page.getByRole('img', { name: /the cut dashed/ })).toBeVisible();
+  await expectAccessible(page);
+  const rows = page.getByRole('row');
+  const before = await rows.count();
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await expect(page.getByText('Kept.')).toBeVisible();
+  await expect(rows).toHaveCount(before + 1);
+  await expect(rows.nth(1)).toContainText('one photo');
+  await page.getByRole('button', { name: 'Take it back' }).click();
+  await expect(rows).toHaveCount(before);
+  // The same piece tomorrow: its size is still there.
+  await page.reload();
+  await expect(page.getByLabel('Cut width')).toHaveValue('60.00');
+  const text = { name: 'note.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('no picture') };
+  await page.getByLabel('Drop the photo here, or take it').setInputFiles(text);
+  await expect(page.getByText(/is no PNG, JPEG or TIFF/)).toBeVisible();
+});
+
+test('two small discs beside the work: their files, a scan of both, kept, taken back', async ({ page }) => {
+  await openDaily(page, 'Low Weir');
+  await page.getByRole('link', { name: 'two small discs' }).click();
+  const file = await page.request.get(
+    (await page.getByRole('link', { name: 'SVG' }).last().getAttribute('href')) ?? '',
+  );
+  expect(file.headers()['content-disposition']).toBe('attachment; filename="small-disc-2.svg"');
+  await page.getByRole('button', { name: 'Scan the sheet' }).click();
+  await expect(page.getByText(/2 of 2 discs measured/)).toBeVisible();
+  await expect(page.getByRole('list', { name: 'The discs' }).getByRole('listitem')).toHaveText([
+    /^Disc 1: /,
+    /^Disc 2: /,
+  ]);
+  await expect(page.getByText(/The cut lies .* half way between the two/)).toBeVisible();
+  await expectAccessible(page);
+  const rows = page.getByRole('row');
+  const before = await rows.count();
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await expect(page.getByText('Kept.')).toBeVisible();
+  await expect(rows.nth(1)).toContainText('two small discs');
+  await page.getByRole('button', { name: 'Take it back' }).click();
+  await expect(rows).toHaveCount(before);
+});
+
+test('the two discs are added to a job that is laid out here, and stand on its sheet', async ({ page }) => {
+  await openDemo(page);
+  await page.goto('/jobs');
+  await page.getByLabel('What it is called').fill('Labels with discs');
+  await page.getByLabel('Printer + cutter').selectOption({ label: 'Low Weir' });
+  await page.getByRole('button', { name: 'Lay it out' }).click();
+  await page.waitForURL(/\/jobs\/[0-9a-f-]{36}/);
+  await page.getByRole('button', { name: 'Add what is made' }).click();
+  await page.getByRole('button', { name: 'Add two small discs for the daily check' }).click();
+  for (const no of [1, 2]) await expect(page.getByRole('group', { name: `Small disc ${no}` })).toBeVisible();
+  await expect(page.getByText('Nothing to put right was found.')).toBeVisible();
+  await page.getByRole('button', { name: 'Lock for printing' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Print Labels with discs');
+});
+
 test('a walk that left what is usual leads to a check, not to an adjustment', async ({ page }) => {
   await openDaily(page, 'Otter Pool');
   await expect(headline(page)).toHaveText('Otter Pool: the daily checks left what is usual');
@@ -94,5 +167,6 @@ test('axe finds nothing serious on these screens, light and dark; none scrolls s
 }) => {
   await openDaily(page, 'Otter Pool');
   const daily = new URL(page.url()).pathname;
-  await expectScreensInOrder(page, context, ['/', daily, daily.replace('daily', 'policy')]);
+  const ways = ['photo', 'discs'].map((by) => `${daily}?by=${by}`);
+  await expectScreensInOrder(page, context, ['/', daily, ...ways, daily.replace('daily', 'policy')]);
 });

@@ -2,7 +2,8 @@ import { proxy, wrap, type Remote } from 'comlink';
 import type { Result } from '@/core/result';
 import type { MeasuredScan, ScanApi, ScanFailure, ScanSought, ScanTold } from './scan.worker';
 
-export type { MeasuredScan, ScanFailure, ScanPreview, ScanSought, ScanTold } from './scan.worker';
+export type { MeasuredScan, ScanFailure, ScanSought, ScanTold } from './scan.worker';
+export type { PicturePreview } from './picture-of';
 
 /** A handle on the worker that measures scans. `cancel` ends what runs; the next call starts a new one. */
 export interface ScanWorker {

@@ -1,29 +1,23 @@
 import { expose } from 'comlink';
 import { fail, ok, type Result } from '@/core/result';
 import { findingFactor } from '@/core/scan/find-discs';
-import { reducedBy, reductionOf, type GrayImage, type Reduction } from '@/core/scan/gray';
+import { reductionOf, type GrayImage, type Reduction } from '@/core/scan/gray';
 import { measurePieces } from '@/core/scan/measure-pieces';
 import { measureScan } from '@/core/scan/measure-scan';
+import { measureTemplateDiscs } from '@/core/scan/measure-template-discs';
 import type { DiscResult, ScanFigure } from '@/core/scan/measured-figure';
 import type { ScanProblem, ScanResult } from '@/core/scan/scan-result';
 import { cropHalfMm, uprightCrop } from '@/core/scan/upright-crop';
 import type { ImageProblem } from '@/formats/image/gray-image';
 import { readImage } from '@/formats/image/read-image';
 import { decodeJpeg } from './decode-jpeg';
+import { pictureOf, previewOf, type PicturePreview } from './picture-of';
 import { openPngBeside } from './png.client';
-
-/** A small picture of the whole scan; places in the scan are `factor` times its own. */
-export interface ScanPreview {
-  readonly blob: Blob;
-  readonly width: number;
-  readonly height: number;
-  readonly factor: number;
-}
 
 /** What is told while it goes on. */
 export type ScanTold =
   | { readonly stage: 'reading'; readonly share: number }
-  | { readonly stage: 'read'; readonly preview: ScanPreview }
+  | { readonly stage: 'read'; readonly preview: PicturePreview }
   | { readonly stage: 'found'; readonly discs: readonly { readonly x: number; readonly y: number }[] }
   | { readonly stage: 'measured'; readonly done: number; readonly of: number; readonly disc: DiscResult };
 
@@ -33,10 +27,10 @@ export interface MeasuredScan {
   readonly crops: Readonly<Record<string, Blob>>;
 }
 
-/** A whole sheet, or pieces cut off a roll, in any number. */
-export type ScanLay = 'sheet' | 'pieces';
+/** A whole sheet, pieces cut off a roll in any number, or the small discs of a job's template. */
+export type ScanLay = 'sheet' | 'pieces' | 'template';
 
-const MEASURES = { sheet: measureScan, pieces: measurePieces } as const;
+const MEASURES = { sheet: measureScan, pieces: measurePieces, template: measureTemplateDiscs } as const;
 
 /** What is looked for, and how it lies in the picture. */
 export interface ScanSought {
@@ -47,36 +41,15 @@ export interface ScanSought {
 export type ScanFailure = ImageProblem | ScanProblem;
 
 const CROP_PX = 420;
-const PREVIEW_PX = 1500;
 /** So often the picture that is being made beside gets its turn. */
 const BREATHING_MS = 80;
 
 const breath = (): Promise<void> => new Promise((resolve) => setTimeout(resolve));
 
-async function pictureOf({ width, height, data }: GrayImage, type: 'image/jpeg' | 'image/png'): Promise<Blob> {
-  const canvas = new OffscreenCanvas(width, height);
-  const context = canvas.getContext('2d');
-  if (!context) throw new Error('no canvas');
-  const pixels = new ImageData(width, height);
-  // A pixel at a time: three equal colours that cover wholly.
-  const words = new Uint32Array(pixels.data.buffer);
-  for (let i = 0; i < words.length; i++) words[i] = 0xff000000 | ((data[i] ?? 0) * 0x010101);
-  context.putImageData(pixels, 0, 0);
-  return canvas.convertToBlob({ type, quality: 0.7 });
-}
-
-/** @param small the picture reduced by `factor`: it is reduced further where that is still too large to look at. */
-async function previewOf({ image: small, factor }: Reduction): Promise<ScanPreview> {
-  const further = Math.max(1, Math.round(Math.max(small.width, small.height) / PREVIEW_PX));
-  const { width, height, ...rest } = reducedBy(small, further);
-  const blob = await pictureOf({ width, height, ...rest }, 'image/jpeg');
-  return { blob, width, height, factor: factor * further };
-}
-
 async function cropsOf(image: GrayImage, { discs }: ScanResult, { figures, lay }: ScanSought) {
   // Pieces have keys of their own, and are all of one size.
   const figureOf = (key: string): ScanFigure | undefined =>
-    lay === 'pieces' ? figures[0] : figures.find((f) => f.key === key);
+    lay === 'sheet' ? figures.find((f) => f.key === key) : figures[0];
   const crops = await Promise.all(
     discs.map(async ({ key, view }): Promise<readonly (readonly [string, Blob])[]> => {
       const figure = figureOf(key);

@@ -39,6 +39,12 @@ export interface PiecePhoto {
   readonly raggedMm?: number;
 }
 
+/** A steady hand in good light: what is not asked otherwise. */
+const PLAIN = {
+  ...{ lyingRad: 0, camera: { tiltRad: 0, towardsRad: 0, radial: 0 }, groundLevel: 42, paperLevel: 226, inkLevel: 74 },
+  ...{ blurMm: 0.05, noiseLevels: 2, fallOff: 0, patternMm: Infinity, raggedMm: 0 },
+};
+
 /** Ground round the piece on every side, mm. */
 const ROOM_MM = 14;
 
@@ -84,9 +90,8 @@ const beyond = (distanceMm: number, blurMm: number): number => {
 /** A photograph of a finished piece that lies on a dark ground; a stand-in for a camera. */
 export function renderPiece(piece: SimulatedPiece, photo: PiecePhoto, rng: Rng): GrayImage {
   const { print, borderMm, shift, turnRad, cornerMm = borderMm } = piece;
-  const { dotsPerInch, lyingRad = 0, camera = { tiltRad: 0, towardsRad: 0, radial: 0 } } = photo;
-  const { groundLevel = 42, paperLevel = 226, inkLevel = 74, blurMm = 0.05 } = photo;
-  const { noiseLevels = 2, fallOff = 0, patternMm, raggedMm = 0 } = photo;
+  const { dotsPerInch, lyingRad, camera, groundLevel, paperLevel, inkLevel, blurMm } = { ...PLAIN, ...photo };
+  const { noiseLevels, fallOff, patternMm, raggedMm } = { ...PLAIN, ...photo };
   const { widthMm, heightMm } = sizeOf(print);
   const room = { widthMm: widthMm + 2 * ROOM_MM, lengthMm: heightMm + 2 * ROOM_MM };
   const { width, height, toSheet } = cameraView({ dotsPerInch, turnRad: lyingRad, ...room }, camera);
@@ -99,7 +104,7 @@ export function renderPiece(piece: SimulatedPiece, photo: PiecePhoto, rng: Rng):
     const fromCut = distanceTo(print, borderMm, cornerMm, { x: cos * q.x + sin * q.y, y: cos * q.y - sin * q.x });
     if (fromCut > 4 * blurMm) return groundLevel;
     const fromPrint = distanceTo(print, 0, 0, p) + ragged(p);
-    const deep = patternMm !== undefined && -fromPrint > patternMm;
+    const deep = -fromPrint > patternMm;
     const ink = deep
       ? inkLevel + 60 * (1 + Math.sin(p.x / 1.3 + phase[2]!) * Math.sin(p.y / 1.7 + phase[3]!))
       : inkLevel;

@@ -129,6 +129,7 @@ function addRecord({ add, within }: Growing): void {
   const daily = 'Daily checks and policies';
   add(daily, 'policy', within('setup_id', 'setup'));
   add(daily, 'daily_check', within('setup_id', 'setup'));
+  add(daily, 'daily_disc', within('daily_check_id', 'daily_check'), { key: ['daily_check_id', 'disc_no'] });
   add(daily, 'daily_check_taken_back', within('daily_check_id', 'daily_check'), { key: ['daily_check_id'] });
 }
 

@@ -52,7 +52,7 @@ const QUESTIONS: Readonly<Record<ListName, (shopId: string) => SQL>> = {
       left join cutter c on c.id = e.cutter_id left join program pg on pg.id = e.program_id join person p on p.id = e.by
     where coalesce(s.shop_id, pr.shop_id, c.shop_id, pg.shop_id) = ${shop} order by e.at desc limit ${MOST_LISTED}`,
   'daily-checks': (shop) => sql`
-    select ${UTC('d.at')} as at, s.name as "printer + cutter", m.name as material, d.side, d.left_mm as "left mm",
+    select ${UTC('d.at')} as at, s.name as "printer + cutter", m.name as material, d.method, d.side, d.left_mm as "left mm",
       d.right_mm as "right mm", d.top_mm as "top mm", d.bottom_mm as "bottom mm", d.across_mm as "across mm",
       d.along_mm as "along mm", d.standard_uncertainty_mm as "standard uncertainty mm", d.note, p.name as by,
       ${UTC('b.at')} as "taken back at", d.id

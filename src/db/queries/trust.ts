@@ -6,6 +6,7 @@ import { fit } from '../schema/calibration';
 import { cutRelease, job, lockedLayout } from '../schema/job';
 import { material, person } from '../schema/shop';
 import { policy } from '../schema/trust';
+import type { DailyMethod } from '@/core/trust/daily-method';
 
 /** The latest confirmation of each setup and material, with what was measured; newest first. */
 export async function findLatestConfirmed(session: Session, setupIds: readonly string[]) {
@@ -96,6 +97,7 @@ export interface CheckRow extends SetupMoment {
   readonly across: number;
   readonly along: number;
   readonly uncertainty: number;
+  readonly method: DailyMethod;
   readonly note: string;
   readonly by: string;
 }
@@ -104,7 +106,7 @@ export interface CheckRow extends SetupMoment {
 export async function findDailyChecks(session: Session, setupIds: readonly string[], most: number) {
   const { rows } = await session.execute<CheckRow>(sql`
     select s.id as setup_id, d.id, d.material_id, ${milliseconds('d.at')} as at_ms, d.across_mm as across, d.along_mm as along,
-      d.standard_uncertainty_mm as uncertainty, d.note, p.name as by
+      d.standard_uncertainty_mm as uncertainty, d.method, d.note, p.name as by
     from unnest(${idList(setupIds)}) as s(id)
     cross join lateral (select * from daily_check own where own.setup_id = s.id
         and not exists (select 1 from daily_check_taken_back t where t.daily_check_id = own.id) order by own.at desc limit ${most}) d

@@ -1,7 +1,8 @@
 import { sql } from 'drizzle-orm';
-import { check, index, integer, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
+import { check, doublePrecision, index, integer, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
 import { SCHOOLS } from '@/core/charts/control-chart';
 import { BORDER_SIDES } from '@/core/reading/borders';
+import { DAILY_METHODS } from '@/core/trust/daily-method';
 import { POLICY_KINDS } from '@/core/trust/policy';
 import { id, instant, measured, version } from './columns';
 import { setup } from './machines';
@@ -33,7 +34,10 @@ export const policy = pgTable(
   ],
 );
 
-/** Append-only: the four borders of one finished piece, and the shift of the cut against its print that they tell. */
+/**
+ * Append-only: the shift of the cut against the print as one finished piece shows it: by its four borders, measured by hand or
+ * on a photograph, or by the two small discs beside the work, which stand in a table of their own.
+ */
 export const dailyCheck = pgTable(
   'daily_check',
   {
@@ -44,12 +48,13 @@ export const dailyCheck = pgTable(
     materialId: uuid()
       .notNull()
       .references(() => material.id),
-    side: text({ enum: BORDER_SIDES }).notNull(),
-    leftMm: measured(),
-    rightMm: measured(),
-    topMm: measured(),
-    bottomMm: measured(),
-    borderSdMm: measured(),
+    method: text({ enum: DAILY_METHODS }).notNull().default('hand'),
+    side: text({ enum: BORDER_SIDES }),
+    leftMm: doublePrecision(),
+    rightMm: doublePrecision(),
+    topMm: doublePrecision(),
+    bottomMm: doublePrecision(),
+    borderSdMm: doublePrecision(),
     acrossMm: measured(),
     alongMm: measured(),
     standardUncertaintyMm: measured(),
@@ -63,7 +68,29 @@ export const dailyCheck = pgTable(
     index('daily_check_setup').on(t.setupId, t.at),
     index('daily_check_at').on(t.at),
     check('daily_check_borders', sql`least(${t.leftMm}, ${t.rightMm}, ${t.topMm}, ${t.bottomMm}) >= 0`),
+    check(
+      'daily_check_method',
+      sql`num_nonnulls(${t.side}, ${t.leftMm}, ${t.rightMm}, ${t.topMm}, ${t.bottomMm}, ${t.borderSdMm}) = case ${t.method} when 'discs' then 0 else 6 end`,
+    ),
     check('daily_check_uncertainty', sql`${t.standardUncertaintyMm} > 0`),
+  ],
+);
+
+/** Append-only: one of the small discs that a daily check measured. */
+export const dailyDisc = pgTable(
+  'daily_disc',
+  {
+    dailyCheckId: uuid()
+      .notNull()
+      .references(() => dailyCheck.id),
+    discNo: integer().notNull(),
+    acrossMm: measured(),
+    alongMm: measured(),
+    standardUncertaintyMm: measured(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.dailyCheckId, t.discNo] }),
+    check('daily_disc_figures', sql`${t.discNo} in (1, 2) and ${t.standardUncertaintyMm} > 0`),
   ],
 );
 

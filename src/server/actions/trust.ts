@@ -1,8 +1,8 @@
 'use server';
 
 import { revalidatePath } from 'next/cache';
-import { KeepDailyCheck, KeepPolicy, TakeBackDailyCheck } from '@/contracts/trust';
-import { keepDailyCheck, keepPolicy, takeBackDailyCheck } from '../services/daily-check';
+import { KeepDailyCheck, KeepDiscCheck, KeepPolicy, TakeBackDailyCheck } from '@/contracts/trust';
+import { keepDailyCheck, keepDiscCheck, keepPolicy, takeBackDailyCheck } from '../services/daily-check';
 import { database } from '../services/database';
 import { currentSession } from '../services/session';
 import { answer, type Answer } from './run';
@@ -12,6 +12,14 @@ const actor = async () => ({ personId: (await currentSession()).person.id });
 export async function dailyCheckKept(raw: unknown): Promise<Answer<string>> {
   return answer(KeepDailyCheck, raw, async (input) => {
     const done = await keepDailyCheck(database(), await actor(), input);
+    revalidatePath('/', 'layout');
+    return done;
+  });
+}
+
+export async function discCheckKept(raw: unknown): Promise<Answer<string>> {
+  return answer(KeepDiscCheck, raw, async (input) => {
+    const done = await keepDiscCheck(database(), await actor(), input);
     revalidatePath('/', 'layout');
     return done;
   });

@@ -1,6 +1,7 @@
 import 'server-only';
 import { changeKind, type Change } from '@/core/charts/change-kind';
 import { controlChart, type ControlChart, type School } from '@/core/charts/control-chart';
+import type { DailyMethod } from '@/core/trust/daily-method';
 import { DAY_MS } from '@/core/trust/looks';
 import type { TrustFacts } from './trust-facts';
 
@@ -8,6 +9,7 @@ export interface DailyPoint {
   readonly id: string;
   readonly at: Date;
   readonly by: string;
+  readonly method: DailyMethod;
   readonly note: string;
   readonly acrossMm: number;
   readonly alongMm: number;
@@ -40,7 +42,7 @@ function checksOf(facts: TrustFacts, materialId: string): readonly DailyPoint[] 
   return facts.checks
     .filter((check) => check.material_id === materialId && check.at_ms > begin)
     .map((check) => ({
-      ...{ id: check.id, at: new Date(check.at_ms), by: check.by, note: check.note },
+      ...{ id: check.id, at: new Date(check.at_ms), by: check.by, method: check.method, note: check.note },
       ...{ acrossMm: check.across, alongMm: check.along, standardUncertaintyMm: check.uncertainty },
     }))
     .reverse();

@@ -9,6 +9,7 @@ import { trustFacts } from './trust-facts';
 export interface DailyView {
   readonly setupId: string;
   readonly setupName: string;
+  readonly isSimulated: boolean;
   readonly toleranceMm: number;
   readonly materials: readonly { readonly id: string; readonly name: string }[];
   readonly materialId: string;
@@ -34,7 +35,14 @@ export async function readDaily(
   if (!chosen) return null;
   const { school } = policyOf(facts, chosen.id);
   return {
-    ...{ setupId, setupName: row.setup.name, toleranceMm: row.setup.toleranceMm, materialId: chosen.id, school },
+    ...{
+      setupId,
+      setupName: row.setup.name,
+      isSimulated: row.isSimulated,
+      toleranceMm: row.setup.toleranceMm,
+      materialId: chosen.id,
+      school,
+    },
     materials: materials.map((m) => ({ id: m.id, name: m.name })),
     chart: dailyChart(facts, chosen.id, school),
   };

@@ -1,17 +1,8 @@
 'use client';
 
-import { v4 as uuid } from 'uuid';
 import { useState } from 'react';
 import type { ItemArt } from '@/core/layout/job-draft';
-
-const MOST_BYTES = 64 * 1024 * 1024;
-
-interface Placed {
-  readonly id: string;
-  readonly kind: 'drawing' | 'picture';
-  readonly widthPx: number;
-  readonly heightPx: number;
-}
+import { placeArt, type PlacedArt } from './place-art';
 
 interface Props {
   readonly jobId: string;
@@ -19,21 +10,7 @@ interface Props {
   readonly onPlaced: (art: Exclude<ItemArt, { kind: 'plain' }>) => Promise<void>;
 }
 
-async function place(jobId: string, file: File): Promise<Placed | string> {
-  if (file.size > MOST_BYTES) return 'It is larger than 64 MB.';
-  try {
-    const response = await fetch(`/jobs/${jobId}/art/${uuid()}?name=${encodeURIComponent(file.name)}`, {
-      method: 'PUT',
-      body: file,
-    });
-    const answer = (await response.json()) as Placed | { readonly message: string };
-    return 'message' in answer ? answer.message : answer;
-  } catch {
-    return 'The shop\u2019s server does not answer: place it again in a moment.';
-  }
-}
-
-const artOf = ({ id, kind, widthPx, heightPx }: Placed, fileName: string): Exclude<ItemArt, { kind: 'plain' }> =>
+const artOf = ({ id, kind, widthPx, heightPx }: PlacedArt, fileName: string): Exclude<ItemArt, { kind: 'plain' }> =>
   kind === 'drawing'
     ? { kind, fileId: id, fileName, cutBy: 'colour', cutNames: [], cutFrom: 'outline', keepsHoles: true }
     : { kind, fileId: id, fileName, widthPx, heightPx, shape: 'rectangle', cornerMm: 0 };
@@ -45,7 +22,7 @@ export function ArtDrop({ jobId, words, onPlaced }: Props) {
   const take = async (file: File | undefined): Promise<void> => {
     if (!file) return;
     setTold(`Placing ${file.name} ...`);
-    const done = await place(jobId, file);
+    const done = await placeArt(jobId, file);
     if (typeof done === 'string') setTold(`${file.name} was not taken. ${done}`);
     else {
       setTold(`Reading ${file.name} ...`);

@@ -19,6 +19,7 @@ import { LayoutPicture } from './LayoutPicture';
 import { LockBar } from './LockBar';
 import { OwnArtForm } from './OwnArtForm';
 import { PageForm } from './PageForm';
+import { SmallDiscs } from './SmallDiscs';
 import { useDraft } from './use-draft';
 import { edgeInUse, useEdge } from './use-edge';
 import { picturesOf, useItems, viewsOf } from './use-items';
@@ -134,7 +135,16 @@ export function JobEditor({ view }: { readonly view: JobEditorView }) {
                 }}
               >
                 {draft.items.length === 0 ? 'Add what is made' : 'Add another'}
-              </button>
+              </button>{' '}
+              <SmallDiscs
+                jobId={jobId}
+                setupId={view.setupId}
+                isFirst={draft.items.length === 0}
+                naturalSize={items.naturalSize}
+                onAdd={(added) => {
+                  changeItems((all) => [...all, ...added]);
+                }}
+              />
             </section>
           ) : (
             <OwnArtForm draft={draft} system={system} onChange={change} />

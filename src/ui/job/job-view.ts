@@ -8,6 +8,7 @@ import type { UnitSystem } from '@/core/units/length';
 /** What the page of a job that is being laid out is given. */
 export interface JobEditorView {
   readonly jobId: string;
+  readonly setupId: string;
   readonly version: number;
   readonly name: string;
   readonly materialId: string;

@@ -7,14 +7,14 @@ import {
   scanWorker,
   type MeasuredScan,
   type ScanFailure,
-  type ScanPreview,
+  type PicturePreview,
   type ScanSought,
   type ScanTold,
   type ScanWorker,
 } from '@/workers/scan.client';
 
 /** The small picture, and where it is shown from. */
-export interface ShownPreview extends ScanPreview {
+export interface ShownPreview extends PicturePreview {
   readonly href: string;
 }
 

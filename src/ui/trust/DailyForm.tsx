@@ -1,54 +1,32 @@
 'use client';
 
-import { v4 as uuid } from 'uuid';
-import { useRouter } from 'next/navigation';
-import { useState, useTransition } from 'react';
+import { useState } from 'react';
 import { BORDER_CALIPER_SD_MM, readBorders, type BorderSide } from '@/core/reading/borders';
-import { formatLength, type UnitSystem } from '@/core/units/length';
-import { dailyCheckKept, dailyCheckTakenBack } from '@/server/actions/trust';
+import { dailyCheckKept } from '@/server/actions/trust';
 import { BorderPicture } from '../measure/BorderPicture';
 import { FourBorderFields, NO_BORDERS, wholeBorders, type TypedBorders } from '../measure/FourBorderFields';
-
-interface Props {
-  readonly setupId: string;
-  readonly materialId: string;
-  readonly toleranceMm: number;
-  readonly system: UnitSystem;
-}
+import type { DailyPlace } from './daily-place';
+import { KeepBar } from './KeepBar';
+import { useKeptCheck } from './use-kept-check';
 
 /** Four borders of one finished piece, kept: two minutes, four figures. */
-export function DailyForm({ setupId, materialId, toleranceMm, system }: Props) {
-  const router = useRouter();
+export function DailyForm({ setupId, materialId, toleranceMm, system }: DailyPlace) {
   const [typed, setTyped] = useState<TypedBorders>(NO_BORDERS);
   const [side, setSide] = useState<BorderSide>('outside');
   const [borderSdMm, setBorderSd] = useState(BORDER_CALIPER_SD_MM);
   const [round, setRound] = useState(0);
-  const [kept, setKept] = useState<string | null>(null);
-  const [told, setTold] = useState<string | null>(null);
-  const [isBusy, startTransition] = useTransition();
+  const check = useKeptCheck();
   const borders = wholeBorders(typed);
   const read = borders && readBorders(borders, { side, nominalMm: null, borderSdMm, toleranceMm });
   const shift = read?.ok ? read.value.shift : null;
-  const length = (mm: number): string => formatLength(Math.abs(mm), system);
   const keep = (): void => {
-    const id = uuid();
-    startTransition(async () => {
-      const done = await dailyCheckKept({ id, setupId, materialId, side, borders, borderSdMm, note: '' });
-      setTold(done.ok ? 'Kept.' : done.message);
-      if (!done.ok) return;
-      setKept(id);
-      setTyped(NO_BORDERS);
-      setRound((n) => n + 1);
-      router.refresh();
-    });
-  };
-  const takeBack = (id: string): void => {
-    startTransition(async () => {
-      const done = await dailyCheckTakenBack({ id });
-      setTold(done.ok ? 'Taken back: it counts no more.' : done.message);
-      if (done.ok) setKept(null);
-      router.refresh();
-    });
+    check.keep(
+      (id) => dailyCheckKept({ id, setupId, materialId, method: 'hand', side, borders, borderSdMm, note: '' }),
+      () => {
+        setTyped(NO_BORDERS);
+        setRound((n) => n + 1);
+      },
+    );
   };
   return (
     <section aria-label="Four borders of a piece">
@@ -71,27 +49,7 @@ export function DailyForm({ setupId, materialId, toleranceMm, system }: Props) {
           A border is zero or more. Where the cut ran into the print, type 0 there.
         </p>
       )}
-      {shift && (
-        <p>{`The cut lies ${length(shift.x)} to the ${shift.x >= 0 ? 'right' : 'left'} and ${length(shift.y)} ${shift.y >= 0 ? 'high' : 'low'} at this piece.`}</p>
-      )}
-      <button type="button" className="btn btn-primary" disabled={isBusy || !shift} onClick={keep}>
-        Keep it
-      </button>
-      <p role="status" className="mb-0">
-        {told}{' '}
-        {kept && (
-          <button
-            type="button"
-            className="btn-plain"
-            disabled={isBusy}
-            onClick={() => {
-              takeBack(kept);
-            }}
-          >
-            Take it back
-          </button>
-        )}
-      </p>
+      <KeepBar {...{ check, shift, system }} where="at this piece" onKeep={keep} />
     </section>
   );
 }

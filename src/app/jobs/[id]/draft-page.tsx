@@ -15,6 +15,7 @@ export function DraftPage({ view, session }: JobProps) {
           key={job.id}
           view={{
             jobId: job.id,
+            setupId: job.setupId,
             version: job.version,
             name: job.name,
             materialId: job.materialId,

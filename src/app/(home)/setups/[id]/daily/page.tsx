@@ -1,6 +1,7 @@
 import Link from 'next/link';
 import { notFound } from 'next/navigation';
 import { FALSE_SIGNAL_EVERY } from '@/core/charts/control-chart';
+import { DAILY_METHOD_WORDS, DAILY_METHODS, type DailyMethod } from '@/core/trust/daily-method';
 import { SCHOOL_WORDS } from '@/core/trust/policy';
 import { formatLength, type UnitSystem } from '@/core/units/length';
 import { readDaily, type DailyView } from '@/server/services/daily-view';
@@ -11,21 +12,50 @@ import { stampWords } from '@/ui/components/dates';
 import { HomeShell } from '@/ui/components/HomeShell';
 import { ControlChartPicture } from '@/ui/trust/ControlChartPicture';
 import { DailyForm } from '@/ui/trust/DailyForm';
+import { DiscCheck } from '@/ui/trust/DiscCheck';
+import { PhotoCheck } from '@/ui/trust/PhotoCheck';
 
 export const dynamic = 'force-dynamic';
 
 interface Props {
   readonly params: Promise<{ id: string }>;
-  readonly searchParams: Promise<{ material?: string }>;
+  readonly searchParams: Promise<{ material?: string; by?: string }>;
 }
 
-function Materials({ view }: { readonly view: DailyView }) {
+const FORMS = { hand: DailyForm, photo: PhotoCheck, discs: DiscCheck } as const;
+
+interface ChoiceProps {
+  readonly view: DailyView;
+  readonly method: DailyMethod;
+}
+
+/** Ways to measure, the quickest to begin with first. */
+function Methods({ view, method }: ChoiceProps) {
+  return (
+    <nav aria-label="How it is measured" className="d-flex flex-wrap gap-2 mb-3">
+      {DAILY_METHODS.map((m) => (
+        <Link
+          key={m}
+          href={`/setups/${view.setupId}/daily?material=${view.materialId}&by=${m}`}
+          prefetch={false}
+          scroll={false}
+          className={`btn ${m === method ? 'btn-primary' : 'btn-quiet'}`}
+          aria-current={m === method ? 'page' : undefined}
+        >
+          {DAILY_METHOD_WORDS[m]}
+        </Link>
+      ))}
+    </nav>
+  );
+}
+
+function Materials({ view, method }: ChoiceProps) {
   return (
     <nav aria-label="Material" className="d-flex flex-wrap gap-2 mb-3">
       {view.materials.map((m) => (
         <Link
           key={m.id}
-          href={`/setups/${view.setupId}/daily?material=${m.id}`}
+          href={`/setups/${view.setupId}/daily?material=${m.id}&by=${method}`}
           prefetch={false}
           className={`btn ${m.id === view.materialId ? 'btn-primary' : 'btn-quiet'}`}
           aria-current={m.id === view.materialId ? 'page' : undefined}
@@ -55,17 +85,17 @@ function Checks({ view, system, stamp }: ChecksProps) {
             <th>across</th>
             <th>along</th>
             <th>uncertainty</th>
-            <th>who</th>
+            <th>how, by whom</th>
           </tr>
         </thead>
         <tbody>
           {[...view.chart.points].reverse().map((p) => (
             <tr key={p.id}>
-              <td>{stamp(p.at)}</td>
+              <td className="text-nowrap">{stamp(p.at)}</td>
               <td className="figures text-nowrap">{formatLength(p.acrossMm, system)}</td>
               <td className="figures text-nowrap">{formatLength(p.alongMm, system)}</td>
               <td className="figures text-nowrap">{formatLength(p.standardUncertaintyMm, system)}</td>
-              <td>{p.by}</td>
+              <td>{`${DAILY_METHOD_WORDS[p.method]}, ${p.by}`}</td>
             </tr>
           ))}
         </tbody>
@@ -80,9 +110,9 @@ function headline({ setupName, chart }: DailyView): string {
   return `${setupName}: nothing unusual in ${chart.points.length} checks`;
 }
 
-/** The daily check: four borders of a finished piece, and what all of them so far say. */
+/** The daily check: a finished piece measured by hand, on a photo, or by two discs beside it, and what all of them so far say. */
 export default async function DailyPage({ params, searchParams }: Props) {
-  const [{ id }, { material }] = await Promise.all([params, searchParams]);
+  const [{ id }, { material, by }] = await Promise.all([params, searchParams]);
   const [session, view] = await Promise.all([currentSession(), readDaily(database(), id, material)]);
   if (!view) notFound();
   const { person } = session;
@@ -90,18 +120,24 @@ export default async function DailyPage({ params, searchParams }: Props) {
   const stamp = (at: Date): string => stampWords(at, person.timeZone);
   const times = view.chart.points.map((p) => p.at.getTime());
   const { school } = view;
+  const method = DAILY_METHODS.find((m) => m === by) ?? 'hand';
+  const Form = FORMS[method];
   return (
     <HomeShell here="Bench" people={session}>
       <h1>{headline(view)}</h1>
-      <Materials view={view} />
+      <Materials view={view} method={method} />
       <div className="two">
-        <DailyForm
-          key={view.materialId}
-          setupId={id}
-          materialId={view.materialId}
-          toleranceMm={view.toleranceMm}
-          system={system}
-        />
+        <div>
+          <Methods view={view} method={method} />
+          <Form
+            key={view.materialId}
+            setupId={id}
+            materialId={view.materialId}
+            toleranceMm={view.toleranceMm}
+            system={system}
+            isSimulated={view.isSimulated}
+          />
+        </div>
         <div>
           {view.chart.signal && (
             <p className="notice">

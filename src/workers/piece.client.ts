@@ -1,0 +1,35 @@
+import { proxy, wrap, type Remote } from 'comlink';
+import type { PieceReading, PieceSought } from '@/core/piece/piece-reading';
+import type { Result } from '@/core/result';
+import type { PieceApi, PieceFailure, PieceTold } from './piece.worker';
+
+export type { PieceFailure, PieceTold } from './piece.worker';
+export type { PicturePreview } from './picture-of';
+
+/** A handle on the worker that measures photographed pieces. `cancel` ends what runs; the next call starts a new one. */
+export interface PieceWorker {
+  readonly measure: (
+    file: Blob,
+    sought: PieceSought,
+    tell: (told: PieceTold) => void,
+  ) => Promise<Result<PieceReading, PieceFailure>>;
+  readonly cancel: () => void;
+}
+
+export function pieceWorker(): PieceWorker {
+  let running: { readonly worker: Worker; readonly api: Remote<PieceApi> } | null = null;
+  const start = (): Remote<PieceApi> => {
+    if (!running) {
+      const worker = new Worker(new URL('./piece.worker.ts', import.meta.url), { type: 'module' });
+      running = { worker, api: wrap<PieceApi>(worker) };
+    }
+    return running.api;
+  };
+  return {
+    measure: (file, sought, tell) => start().measure(file, sought, proxy(tell)),
+    cancel: () => {
+      running?.worker.terminate();
+      running = null;
+    },
+  };
+}

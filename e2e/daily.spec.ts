@@ -121,6 +121,11 @@ test('the two discs are added to a job that is laid out here, and stand on its s
   await page.getByRole('button', { name: 'Lay it out' }).click();
   await page.waitForURL(/\/jobs\/[0-9a-f-]{36}/);
   await page.getByRole('button', { name: 'Add what is made' }).click();
+  const art = `<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="60mm" viewBox="0 0 60 60"><circle cx="30" cy="30" r="25" fill="#0b6b62"/><circle cx="30" cy="30" r="27" fill="none" stroke="#ff0000" stroke-width="0.1"/></svg>`;
+  await page
+    .getByLabel(/Its art/)
+    .setInputFiles({ name: 'disc.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(art) });
+  await page.getByLabel(/#ff0000 \d/).check();
   await page.getByRole('button', { name: 'Add two small discs for the daily check' }).click();
   for (const no of [1, 2]) await expect(page.getByRole('group', { name: `Small disc ${no}` })).toBeVisible();
   await expect(page.getByText('Nothing to put right was found.')).toBeVisible();

@@ -91,7 +91,7 @@ function Checks({ view, system, stamp }: ChecksProps) {
         <tbody>
           {[...view.chart.points].reverse().map((p) => (
             <tr key={p.id}>
-              <td className="text-nowrap">{stamp(p.at)}</td>
+              <td>{stamp(p.at)}</td>
               <td className="figures text-nowrap">{formatLength(p.acrossMm, system)}</td>
               <td className="figures text-nowrap">{formatLength(p.alongMm, system)}</td>
               <td className="figures text-nowrap">{formatLength(p.standardUncertaintyMm, system)}</td>

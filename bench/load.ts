@@ -47,10 +47,7 @@ interface Asked {
 const setupId = (): string => one(setups).setup.id;
 const page = (what: string, path: () => string) => (): Asked => ({ what, path: path() });
 
-/**
- * What a shop does all day, in about these shares. The page of a setup is left out: sheets of the large shop are names without
- * figures, and that page reads them.
- */
+/** What a shop does all day, in about these shares. */
 const WORK: readonly (() => Asked)[] = [
   ...Array.from({ length: 4 }, () => (): Asked => {
     const id = setupId();
@@ -60,6 +57,7 @@ const WORK: readonly (() => Asked)[] = [
     return { what: 'keep a daily check', path: `/setups/${id}/daily`, body };
   }),
   page('daily checks', () => `/setups/${setupId()}/daily`),
+  page('setup', () => `/setups/${setupId()}`),
   page('jobs', () => '/jobs'),
   page('history', () => '/history'),
   page('value card', () => `/setups/${setupId()}/card`),

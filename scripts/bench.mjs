@@ -14,7 +14,6 @@ import {
 } from './lib/packages.mjs';
 import { runShown } from './lib/run.mjs';
 import { main } from './lib/say.mjs';
-import { readFileSync } from 'node:fs';
 
 const LARGE = 'red_plumb_large';
 
@@ -26,11 +25,10 @@ async function largeShop() {
   );
   await ensureDatabase(cluster, LARGE);
   await migrateDatabase(cluster.url(LARGE));
-  const script = readFileSync('scripts/large-shop.sql', 'utf8')
-    .replace(/^\\set.*$/m, '')
-    .replaceAll(':setups', '50')
-    .replaceAll(':per', '200');
-  await withConnection(cluster.url(LARGE), (query) => query.query(script));
+  const order = ['--conditions=react-server', '--import', 'tsx', 'bench/large-shop.ts'];
+  process.exitCode ||= await runShown(process.execPath, order, {
+    env: { ...process.env, DATABASE_URL: cluster.url(LARGE) },
+  });
   return cluster;
 }
 

@@ -1,6 +1,5 @@
 -- A shop of ten years: :setups setups, :per calibrations each, a hundred readings a calibration. All of it made up, and the same
--- every time. Run with psql -v setups=50 -v per=200.
-\set ON_ERROR_STOP on
+-- every time. scripts/large-shop.ts fills in the numbers and a check sheet, and runs it.
 begin;
 create function pg_temp.key(words text) returns uuid language sql immutable as $$ select overlay(overlay(md5('large ' || words) placing '4' from 13) placing '8' from 17)::uuid $$;
 -- A number of about one SD from its words: the sum of twelve even ones less six.
@@ -18,7 +17,7 @@ insert into setup (id, shop_id, family, name, printer_id, print_mode_id, cutter_
   select pg_temp.key('setup ' || s), pg_temp.key('shop'), 'F1', 'Setup ' || lpad(s::text, 2, '0'), pg_temp.key('printer'), pg_temp.key('mode'), pg_temp.key('cutter ' || s), 'knife', 'mat', 'D', .3
   from generate_series(1, :setups) s;
 insert into sheet_definition (id, code, content, content_sha256, generator_version)
-  values (pg_temp.key('sheet'), 'LARGE-1', '{}', sha256('large'), 1);
+  values (pg_temp.key('sheet'), 'LARGE-1', :sheet, sha256('large'), 1);
 
 create temp table work on commit drop as
   select s, c, pg_temp.key('calibration ' || s || ' ' || c) as id, pg_temp.key('setup ' || s) as setup_id,

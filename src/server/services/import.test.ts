@@ -58,6 +58,13 @@ it('borders from another tool: looked at first, kept whole, told when they come 
   ]);
   expect(await takeBackImport(test.database, shop.actor, kept.kept)).toBe(2);
   expect(await count('daily_check_taken_back')).toBe(2);
+  // What was taken back may come in once more, and only once; and so again.
+  const afresh = await take('daily-checks', text);
+  expect(afresh).toMatchObject({ problems: [], lines: 2 });
+  expect(afresh.kept.filter((id) => kept.kept.includes(id))).toEqual([]);
+  expect((await take('daily-checks', text)).problems).toHaveLength(2);
+  expect(await takeBackImport(test.database, shop.actor, afresh.kept)).toBe(2);
+  expect((await take('daily-checks', text)).kept).toHaveLength(2);
 });
 
 it('nothing is kept of a table with one line that cannot stand', async () => {

@@ -1,5 +1,6 @@
 import 'server-only';
 import { inArray } from 'drizzle-orm';
+import { v5 as namedUuid } from 'uuid';
 import {
   MOST_IMPORT_LINES,
   MOST_PREVIEWED,
@@ -48,6 +49,23 @@ function repeated(rows: readonly Numbered[], here: ReadonlySet<string>): readonl
   });
 }
 
+/** Lines that were taken in and taken back come in afresh, under ids of their own: what was taken back stays so. */
+async function afresh(session: Session, rows: readonly Numbered[]): Promise<readonly Numbered[]> {
+  const ids = rows.map((r) => r.row.value.id);
+  const back = await session
+    .select({ id: dailyCheckTakenBack.dailyCheckId })
+    .from(dailyCheckTakenBack)
+    .where(inArray(dailyCheckTakenBack.dailyCheckId, ids));
+  if (back.length === 0) return rows;
+  const taken = new Set(back.map((b) => b.id));
+  const next = rows.map((r) =>
+    taken.has(r.row.value.id)
+      ? { ...r, row: { ...r.row, value: { ...r.row.value, id: namedUuid('again', r.row.value.id) } } as ImportRow }
+      : r,
+  );
+  return afresh(session, next);
+}
+
 const AT_ONCE = 500;
 
 async function keep(session: Session, what: ImportKind, rows: readonly Numbered[]): Promise<void> {
@@ -76,13 +94,14 @@ export async function importTable(
   return database.transaction(async (session) => {
     const [setups, materials] = [await findSetups(session, shopId), await findMaterials(session, shopId)];
     const place = { shopId, personId, now: now(), setups, materials };
-    const rows: Numbered[] = [];
+    const made: Numbered[] = [];
     const problems = [...table.problems];
     for (const line of table.lines.filter((l) => !isBroken.has(l.line))) {
-      const made = rowFrom[input.what](place, line);
-      if ('row' in made) rows.push({ line: line.line, row: made.row });
-      else problems.push({ line: line.line, ...made.problem });
+      const one = rowFrom[input.what](place, line);
+      if ('row' in one) made.push({ line: line.line, row: one.row });
+      else problems.push({ line: line.line, ...one.problem });
     }
+    const rows = input.what === 'daily-checks' ? await afresh(session, made) : made;
     const ids = rows.map((r) => r.row.value.id);
     problems.push(...repeated(rows, await idsHere(session, input.what, ids)));
     const isKept = input.isKept && problems.length === 0;

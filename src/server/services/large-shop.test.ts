@@ -1,4 +1,3 @@
-import { readFileSync } from 'node:fs';
 import { drizzle } from 'drizzle-orm/node-postgres';
 import { Pool } from 'pg';
 import { testDatabase, type TestDatabase } from '@/db/database.testing';
@@ -7,6 +6,7 @@ import { readBench } from './bench';
 import { readDaily } from './daily-view';
 import { readOverTime } from './over-time';
 import { readRecord } from './shop-record';
+import { largeShopScript } from '../../../scripts/large-shop';
 
 jest.setTimeout(180_000);
 
@@ -24,11 +24,7 @@ let pool: Pool | undefined;
 const asked: Asked[] = [];
 beforeAll(async () => {
   test = await testDatabase();
-  const script = readFileSync('scripts/large-shop.sql', 'utf8')
-    .replace(/^\\set.*$/m, '')
-    .replaceAll(':setups', '12')
-    .replaceAll(':per', '40');
-  await test.query(script);
+  await test.query(largeShopScript(12, 40));
 });
 afterAll(async () => {
   await pool?.end();

@@ -19,7 +19,7 @@ export function KeepBar({ check, shift, system, where, onKeep }: Props) {
   const { isBusy, told, keptId, takeBack } = check;
   const length = (mm: number): string => formatLength(Math.abs(mm), system);
   return (
-    <>
+    <div className="mb-3">
       {shift && (
         <p>{`The cut lies ${length(shift.x)} to the ${shift.x >= 0 ? 'right' : 'left'} and ${length(shift.y)} ${shift.y >= 0 ? 'high' : 'low'} ${where}.`}</p>
       )}
@@ -41,6 +41,6 @@ export function KeepBar({ check, shift, system, where, onKeep }: Props) {
           </button>
         )}
       </p>
-    </>
+    </div>
   );
 }

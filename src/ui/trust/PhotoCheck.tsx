@@ -45,6 +45,7 @@ function PieceFields({ piece, system, onChange }: PieceFieldsProps) {
   const initial = (mm: number | null) => (mm === null ? {} : { initialMm: mm });
   return (
     <>
+      <h2>The piece</h2>
       <p className="d-flex flex-wrap gap-2">
         {PIECE_SHAPES.map((shape) => (
           <button

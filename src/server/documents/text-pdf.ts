@@ -1,12 +1,18 @@
 import 'server-only';
+import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import PDFDocument from 'pdfkit';
 import { MM_PER_POINT } from '@/core/units/length';
 
-const fontFile = (path: string): string =>
-  createRequire(`${process.cwd()}/package.json`).resolve(`@fontsource/${path}`);
-const WORDS = 'archivo/files/archivo-latin-600-normal.woff';
-const FIGURES = 'spline-sans-mono/files/spline-sans-mono-latin-600-normal.woff';
+/** As they are: of a packed font every letter would unpack the whole of it again. */
+const WORDS = 'archivo/600SemiBold/Archivo_600SemiBold.ttf';
+const FIGURES = 'spline-sans-mono/600SemiBold/SplineSansMono_600SemiBold.ttf';
+
+const fontBytes = (path: string): Buffer =>
+  readFileSync(createRequire(`${process.cwd()}/package.json`).resolve(`@expo-google-fonts/${path}`));
+
+let fonts: { readonly words: Buffer; readonly figures: Buffer } | null = null;
+const ownFonts = () => (fonts ??= { words: fontBytes(WORDS), figures: fontBytes(FIGURES) });
 
 const FIXED_DATE = new Date(Date.UTC(2000, 0, 1));
 export const MARGIN_PT = 36;
@@ -33,7 +39,8 @@ export async function textPdf(
     document.on('end', resolve);
     document.on('error', reject);
   });
-  document.registerFont('words', fontFile(WORDS)).registerFont('figures', fontFile(FIGURES));
+  const { words, figures } = ownFonts();
+  document.registerFont('words', words).registerFont('figures', figures);
   draw(document);
   document.end();
   await finished;

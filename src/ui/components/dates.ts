@@ -10,9 +10,13 @@ export function agoWords(at: Date, now: Date): string {
   return `${Math.round(days / 30)} months ago`;
 }
 
-/** Date and time as the clock on the wall shows it for one who works in this time zone, with the zone's name. */
-export function stampWords(at: Date, timeZone: string): string {
-  return new Intl.DateTimeFormat('en-GB', {
+const stamps = new Map<string, Intl.DateTimeFormat>();
+
+/** To make one takes a hundred times as long as to use it. */
+function stampFormat(timeZone: string): Intl.DateTimeFormat {
+  const known = stamps.get(timeZone);
+  if (known) return known;
+  const made = new Intl.DateTimeFormat('en-GB', {
     day: 'numeric',
     month: 'short',
     year: 'numeric',
@@ -20,5 +24,10 @@ export function stampWords(at: Date, timeZone: string): string {
     minute: '2-digit',
     timeZone,
     timeZoneName: 'short',
-  }).format(at);
+  });
+  stamps.set(timeZone, made);
+  return made;
 }
+
+/** Date and time as the clock on the wall shows it for one who works in this time zone, with the zone's name. */
+export const stampWords = (at: Date, timeZone: string): string => stampFormat(timeZone).format(at);

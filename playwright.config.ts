@@ -6,7 +6,7 @@ const doorPort = Number(process.env.E2E_DOOR_PORT ?? port + 1);
 process.env.E2E_DOOR_PORT = String(doorPort);
 
 const server = (host: string, at: number, bound: 'loopback' | 'beyond') => ({
-  command: `${process.execPath} node_modules/next/dist/bin/next start -H ${host} -p ${at}`,
+  command: `${process.execPath} scripts/serve.mjs -H ${host} -p ${at}`,
   url: `http://localhost:${at}/sign-in`,
   env: { RED_PLUMB_BOUND: bound, RED_PLUMB_DOOR_PORT: String(doorPort), RED_PLUMB_HOST: 'workshop.example' },
   reuseExistingServer: false,

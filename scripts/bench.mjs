@@ -1,6 +1,6 @@
 /** Speed as ratios: installs what the references need, then runs them beside our own. */
 import { spawn } from 'node:child_process';
-import { ensureBuild, NEXT } from './lib/build.mjs';
+import { ensureBuild } from './lib/build.mjs';
 import { freePort, isPortOpen, startCluster } from './lib/cluster.mjs';
 import { ensureDatabase, migrateDatabase, withConnection } from './lib/database.mjs';
 import {
@@ -36,7 +36,7 @@ async function largeShop() {
 async function load(env) {
   await ensureBuild();
   const port = await freePort();
-  const server = spawn(process.execPath, [NEXT, 'start', '-H', '127.0.0.1', '-p', String(port)], {
+  const server = spawn(process.execPath, ['scripts/serve.mjs', '-H', '127.0.0.1', '-p', String(port)], {
     stdio: ['ignore', 'ignore', 'inherit'],
     env: { ...env, RED_PLUMB_BOUND: 'loopback', NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' },
   });

@@ -1,6 +1,6 @@
 /** Starts Red Plumb with its demo shop on a fresh machine or again: installs what lacks, then runs until Ctrl-C. */
 import { spawn } from 'node:child_process';
-import { ensureBuild, NEXT } from './lib/build.mjs';
+import { ensureBuild } from './lib/build.mjs';
 import { isPortOpen, startCluster } from './lib/cluster.mjs';
 import { ensureDatabase, migrateDatabase } from './lib/database.mjs';
 import { askDoor, keepDoor } from './lib/door.mjs';
@@ -15,7 +15,7 @@ const DOOR_PORT = Number(process.env.DOOR_PORT ?? PORT + 1);
 const isPort = (port) => Number.isInteger(port) && port >= 1 && port <= 65535;
 
 function startServer(url, { host, port, bound }) {
-  return spawn(process.execPath, [NEXT, 'start', '-H', host, '-p', String(port)], {
+  return spawn(process.execPath, ['scripts/serve.mjs', '-H', host, '-p', String(port)], {
     stdio: ['ignore', 'ignore', 'inherit'],
     env: {
       ...process.env,

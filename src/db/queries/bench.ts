@@ -78,8 +78,20 @@ export function findSavedCorrection(session: Session, setupId: string) {
     .limit(1);
 }
 
-export function findHistory(session: Session, which: { readonly shopId: string } | { readonly id: string }) {
-  return session
+/** The material that a setup was corrected or confirmed with last. */
+export async function findLastMaterial(session: Session, setupId: string): Promise<string | null> {
+  const [last] = await session
+    .select({ materialId: historyEntry.materialId })
+    .from(historyEntry)
+    .where(eq(historyEntry.setupId, setupId))
+    .orderBy(desc(historyEntry.seq))
+    .limit(1);
+  return last?.materialId ?? null;
+}
+
+/** One entry of the history with what it stands on. */
+export async function findHistoryEntry(session: Session, id: string) {
+  const [found] = await session
     .select({
       entry: historyEntry,
       confirmation,
@@ -97,7 +109,6 @@ export function findHistory(session: Session, which: { readonly shopId: string }
     .innerJoin(person, eq(historyEntry.by, person.id))
     .innerJoin(material, eq(historyEntry.materialId, material.id))
     .innerJoin(setup, eq(historyEntry.setupId, setup.id))
-    .where('id' in which ? eq(historyEntry.id, which.id) : eq(setup.shopId, which.shopId))
-    .orderBy(desc(historyEntry.seq))
-    .limit(500);
+    .where(eq(historyEntry.id, id));
+  return found;
 }

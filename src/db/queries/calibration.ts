@@ -38,7 +38,10 @@ export function findEarlierCalibrations(session: Session, setupId: string) {
     .limit(8);
 }
 
-/** Loads of a setup's checks begun no later than this one, each by itself; the newest fit of each state comes first. */
+/** So many loads tell the noise of reading marks to a twentieth of itself; older ones would only cost time. */
+const MOST_LOADS = 200;
+
+/** The newest loads of a setup's checks begun no later than this one, each by itself; the newest fit of each state comes first. */
 export function findLoadMaps(session: Session, own: { readonly setupId: string; readonly startedAt: Date }) {
   return session
     .select({ map: loadMap, calibrationId: fit.calibrationId })
@@ -46,7 +49,8 @@ export function findLoadMaps(session: Session, own: { readonly setupId: string; 
     .innerJoin(fit, eq(loadMap.fitId, fit.id))
     .innerJoin(calibration, eq(fit.calibrationId, calibration.id))
     .where(and(eq(calibration.setupId, own.setupId), lte(calibration.startedAt, own.startedAt)))
-    .orderBy(desc(fit.at), asc(loadMap.loadNo));
+    .orderBy(desc(fit.at), asc(loadMap.loadNo))
+    .limit(MOST_LOADS);
 }
 
 /** How many calibrations of the same setup were started before this one. */

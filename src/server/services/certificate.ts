@@ -5,7 +5,7 @@ import { PART_NAMES, partValueWords } from '@/core/verdict/part-words';
 import { PARTS, partsOf } from '@/core/verdict/parts';
 import { formatLength, type UnitSystem } from '@/core/units/length';
 import type { Database } from '@/db/client';
-import { findHistory } from '@/db/queries/bench';
+import { findHistoryEntry } from '@/db/queries/bench';
 import { findSettings, findSettingValuesAt, ownersOf } from '@/db/queries/settings';
 import { findSetup, type SetupRow } from '@/db/queries/shop';
 import { fit, fitReading } from '@/db/schema/calibration';
@@ -14,7 +14,7 @@ import { writeCertificate, type Certificate } from '../documents/certificate';
 import type { CardFile } from './value-card';
 import { settingValueWords } from './words';
 
-type Entry = Awaited<ReturnType<typeof findHistory>>[number];
+type Entry = NonNullable<Awaited<ReturnType<typeof findHistoryEntry>>>;
 type Judged = Entry & { readonly confirmation: NonNullable<Entry['confirmation']> };
 
 const isJudged = (row: Entry | undefined): row is Judged => row?.confirmation != null;
@@ -50,7 +50,7 @@ export async function certificateOf(
   historyEntryId: string,
   { system, stamp }: Wording,
 ): Promise<CardFile | null> {
-  const [entry] = await findHistory(database, { id: historyEntryId });
+  const entry = await findHistoryEntry(database, historyEntryId);
   const row = entry ? await findSetup(database, entry.entry.setupId) : undefined;
   if (!isJudged(entry) || !row) return null;
   const { confirmation } = entry;

@@ -2,7 +2,7 @@ import 'server-only';
 import { eq } from 'drizzle-orm';
 import { PARTS, partsOf, type Part } from '@/core/verdict/parts';
 import type { Database } from '@/db/client';
-import { findHistory } from '@/db/queries/bench';
+import { findHistoryEntry } from '@/db/queries/bench';
 import { findSettings, findSettingValuesAt, ownersOf } from '@/db/queries/settings';
 import { findSetup } from '@/db/queries/shop';
 import { fit } from '@/db/schema/calibration';
@@ -34,7 +34,7 @@ export interface Comparison {
   }[];
 }
 
-type HistoryRow = Awaited<ReturnType<typeof findHistory>>[number];
+type HistoryRow = NonNullable<Awaited<ReturnType<typeof findHistoryEntry>>>;
 
 /** The error as an entry left it, part by part. */
 async function partsLeft(database: Database, row: HistoryRow) {
@@ -77,7 +77,7 @@ async function comparedSettings(database: Database, [one, other]: readonly [Hist
 
 /** Two entries of the history side by side: the error as each left it, their difference, and what the display showed. */
 export async function compareEntries(database: Database, oneId: string, otherId: string): Promise<Comparison | null> {
-  const [[one], [other]] = [await findHistory(database, { id: oneId }), await findHistory(database, { id: otherId })];
+  const [one, other] = [await findHistoryEntry(database, oneId), await findHistoryEntry(database, otherId)];
   if (!one || !other) return null;
   const [left, right] = [await partsLeft(database, one), await partsLeft(database, other)];
   return {

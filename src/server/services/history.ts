@@ -1,7 +1,7 @@
 import 'server-only';
 import { asc, eq } from 'drizzle-orm';
 import type { Database } from '@/db/client';
-import { findHistory } from '@/db/queries/bench';
+import { findHistoryEntry } from '@/db/queries/bench';
 import { fit, fitReading, reading } from '@/db/schema/calibration';
 import { correctionSetting } from '@/db/schema/correction';
 import { machineSetting } from '@/db/schema/settings';
@@ -24,7 +24,7 @@ export interface HistoryLine {
   readonly objective: string | null;
 }
 
-type HistoryRow = Awaited<ReturnType<typeof findHistory>>[number];
+type HistoryRow = NonNullable<Awaited<ReturnType<typeof findHistoryEntry>>>;
 
 function judged(row: HistoryRow): Pick<HistoryLine, 'worstMm' | 'upperMm' | 'nextJobMm' | 'toleranceMm'> {
   if (!row.confirmation) return { worstMm: null, upperMm: null, nextJobMm: null, toleranceMm: null };
@@ -32,25 +32,19 @@ function judged(row: HistoryRow): Pick<HistoryLine, 'worstMm' | 'upperMm' | 'nex
   return { worstMm, upperMm, nextJobMm, toleranceMm };
 }
 
-export async function readHistory(
-  database: Database,
-  which: Parameters<typeof findHistory>[1],
-): Promise<readonly HistoryLine[]> {
-  const rows = await findHistory(database, which);
-  return rows.map((r) => ({
-    id: r.entry.id,
-    seq: r.entry.seq,
-    at: r.entry.at,
-    by: r.personName,
-    setupName: r.setupName,
-    materialName: r.materialName,
-    kind: r.entry.kind,
-    ...judged(r),
-    correctionId: r.correction?.id ?? null,
-    calibrationId: r.correction?.calibrationId ?? null,
-    objective: r.correction?.objective ?? null,
-  }));
-}
+const lineOf = (r: HistoryRow): HistoryLine => ({
+  id: r.entry.id,
+  seq: r.entry.seq,
+  at: r.entry.at,
+  by: r.personName,
+  setupName: r.setupName,
+  materialName: r.materialName,
+  kind: r.entry.kind,
+  ...judged(r),
+  correctionId: r.correction?.id ?? null,
+  calibrationId: r.correction?.calibrationId ?? null,
+  objective: r.correction?.objective ?? null,
+});
 
 export interface HistoryDetail {
   readonly line: HistoryLine;
@@ -88,9 +82,9 @@ async function worstBefore(database: Database, fitId: string | null | undefined)
 
 /** One entry in full: what was changed, from what error, and the confirming readings. */
 export async function readHistoryEntry(database: Database, id: string): Promise<HistoryDetail | null> {
-  const [line] = await readHistory(database, { id });
-  const [entry] = await findHistory(database, { id });
-  if (!line || !entry) return null;
+  const entry = await findHistoryEntry(database, id);
+  if (!entry) return null;
+  const line = lineOf(entry);
   const changes = await database
     .select({ row: correctionSetting, setting: machineSetting })
     .from(correctionSetting)

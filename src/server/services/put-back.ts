@@ -5,7 +5,7 @@ import { fail, ok, type Result } from '@/core/result';
 import { typedFor } from '@/core/setting/machine-setting';
 import type { SettingChange } from '@/core/setting/plan-settings';
 import type { Database } from '@/db/client';
-import { findHistory } from '@/db/queries/bench';
+import { findHistoryEntry } from '@/db/queries/bench';
 import { findSettings, findSettingValuesAt, ownersOf, type SettingOwners } from '@/db/queries/settings';
 import { findSetup } from '@/db/queries/shop';
 import { correction, historyEntry } from '@/db/schema/correction';
@@ -24,7 +24,7 @@ export interface PutBackPlan {
  * that the entry itself left alone. Settings that have not changed since are not named.
  */
 export async function putBackPlan(database: Database, historyEntryId: string): Promise<PutBackPlan | null> {
-  const [row] = await findHistory(database, { id: historyEntryId });
+  const row = await findHistoryEntry(database, historyEntryId);
   const setupRow = row ? await findSetup(database, row.entry.setupId) : undefined;
   if (!row || !setupRow) return null;
   const present = await findSettings(database, ownersOf(setupRow), { x: 0, y: 0 });
@@ -51,9 +51,9 @@ export interface PutBackInput {
 
 /** Puts the machine back to how it stood at an earlier entry, as a new entry. It still has to be confirmed by a cut. */
 export async function putBack(database: Database, actor: Actor, input: PutBackInput): Promise<Result<string, Refusal>> {
-  const [known] = await findHistory(database, { id: input.id });
+  const known = await findHistoryEntry(database, input.id);
   if (known) return ok(input.id);
-  const [row] = await findHistory(database, { id: input.historyEntryId });
+  const row = await findHistoryEntry(database, input.historyEntryId);
   const original = row?.correction;
   const plan = await putBackPlan(database, input.historyEntryId);
   if (!row || !original || !plan) return fail(refusal('This entry is not there any more.'));

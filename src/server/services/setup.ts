@@ -3,7 +3,7 @@ import type { MachineSetting } from '@/core/setting/machine-setting';
 import { isOffset } from '@/core/setting/machine-setting';
 import type { FeedDirection } from '@/core/geometry/load';
 import type { Database } from '@/db/client';
-import { findHistory } from '@/db/queries/bench';
+import { findLastMaterial } from '@/db/queries/bench';
 import { findSettings, ownersOf } from '@/db/queries/settings';
 import { findMaterials, findSetup } from '@/db/queries/shop';
 import { decideRoute } from '@/core/shop/decide-route';
@@ -58,9 +58,9 @@ export async function readSetup(database: Database, id: string): Promise<SetupVi
   if (!found) return null;
   const { printMode } = found;
   const { style, sets } = decideRoute(found.program, found.setup.family);
-  const [materials, history, settings] = await Promise.all([
+  const [materials, lastMaterialId, settings] = await Promise.all([
     findMaterials(database, found.setup.shopId),
-    findHistory(database, { shopId: found.setup.shopId }),
+    findLastMaterial(database, id),
     findSettings(database, ownersOf(found), { x: 0, y: 0 }),
   ]);
   return {
@@ -74,7 +74,7 @@ export async function readSetup(database: Database, id: string): Promise<SetupVi
     sets,
     toleranceMm: found.setup.toleranceMm,
     materials: materials.map((m) => ({ id: m.id, name: m.name, finish: m.finish })),
-    lastMaterialId: history.find((h) => h.entry.setupId === id)?.entry.materialId ?? null,
+    lastMaterialId,
     settings: settings.map((s) => ({
       id: s.id,
       name: s.isInProgram ? `${s.displayName} (in the program)` : s.displayName,

@@ -4,7 +4,7 @@ import { DAY_MS } from '@/core/trust/looks';
 import { DESCRIBED_ANEW, EVENT_KINDS, eventWords, SETTING_CHANGED } from '@/core/trust/event-kinds';
 import { fail, ok, type Result } from '@/core/result';
 import type { Database } from '@/db/client';
-import { findHistory } from '@/db/queries/bench';
+import { findHistoryEntry } from '@/db/queries/bench';
 import {
   findNotes,
   findRecordChecks,
@@ -161,7 +161,7 @@ export async function keepNote(
   actor: Actor,
   { id, historyEntryId, note }: KeepNoteInput,
 ): Promise<Result<string, Refusal>> {
-  const [found] = await findHistory(database, { id: historyEntryId });
+  const found = await findHistoryEntry(database, historyEntryId);
   if (!found) return fail(refusal('This entry is not there any more.'));
   await database
     .insert(historyNote)

@@ -56,6 +56,14 @@ test('daily checks, and a setup over time', async ({ page }) => {
   const card = page.getByRole('article', { name: 'Otter Pool' });
   await card.getByRole('link', { name: 'Measure a piece, 2 minutes' }).click();
   await page.waitForURL(/daily/);
+  await page.getByRole('link', { name: 'one photo' }).click();
+  await page.getByLabel('Cut width').fill('60');
+  await page.getByLabel('Cut height').fill('40');
+  await page.getByRole('button', { name: 'Photograph the label' }).click();
+  await page.getByText('at this piece').waitFor();
+  await page.evaluate(() => {
+    window.scrollTo(0, 0);
+  });
   await shoot(page, 'daily');
   await page.goto('/history');
   await page.getByRole('navigation', { name: 'Over time' }).getByRole('link', { name: 'Otter Pool' }).click();
@@ -99,7 +107,7 @@ test('a job laid out, and one that waits', async ({ page }) => {
   await openDemo(page);
   await page.goto('/jobs');
   await page.getByRole('link', { name: /Osier bed discs/ }).click();
-  await page.getByText(/hides the error|will show the error/).waitFor();
+  await page.getByText(/hides the error|will show the error|Nothing is confirmed/).waitFor();
   await shoot(page, 'job-layout');
   await page.goto('/jobs');
   await page.getByRole('link', { name: /Strip 14/ }).click();

@@ -1,16 +1,12 @@
-import { proxy, wrap, type Remote } from 'comlink';
+import { proxy } from 'comlink';
 import type { CorrectedFile } from '@/formats/cut-file/move-cut-file';
 import type { FileProblem, MoveRequest, ReadOptions, Survey } from '@/formats/cut-file/cut-file';
 import type { Result } from '@/core/result';
 import type { CutFileApi } from './cut-file.worker';
+import { workerHandle } from './worker-handle';
 
 export type { DrawnGroup, DrawnLine, FileProblem, GroupBy, Remark, Survey } from '@/formats/cut-file/cut-file';
 export type { CorrectedFile } from '@/formats/cut-file/move-cut-file';
-
-interface Running {
-  readonly worker: Worker;
-  readonly api: Remote<CutFileApi>;
-}
 
 /** A handle on the worker that reads cut files. `cancel` ends what runs; the next call starts a new one. */
 export interface CutFileWorker {
@@ -25,19 +21,12 @@ export interface CutFileWorker {
 }
 
 export function cutFileWorker(): CutFileWorker {
-  let running: Running | null = null;
-  const start = (): Running => {
-    if (running) return running;
-    const worker = new Worker(new URL('./cut-file.worker.ts', import.meta.url), { type: 'module' });
-    running = { worker, api: wrap<CutFileApi>(worker) };
-    return running;
-  };
+  const { api, cancel } = workerHandle<CutFileApi>(
+    () => new Worker(new URL('./cut-file.worker.ts', import.meta.url), { type: 'module' }),
+  );
   return {
-    survey: (bytes, options) => start().api.survey(bytes, options),
-    move: (bytes, request, options, onProgress) => start().api.move(bytes, request, options, proxy(onProgress)),
-    cancel: () => {
-      running?.worker.terminate();
-      running = null;
-    },
+    survey: (bytes, options) => api().survey(bytes, options),
+    move: (bytes, request, options, onProgress) => api().move(bytes, request, options, proxy(onProgress)),
+    cancel,
   };
 }

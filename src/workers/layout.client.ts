@@ -1,16 +1,12 @@
-import { proxy, wrap, type Remote } from 'comlink';
+import { proxy } from 'comlink';
 import type { JobEdge, JobItem } from '@/core/layout/job-draft';
 import type { Result } from '@/core/result';
 import type { FileProblem } from '@/formats/cut-file/cut-file';
 import type { ArtSurvey, EdgeAnswer, EdgeQuestion, ItemView, LayoutApi } from './layout.worker';
+import { workerHandle } from './worker-handle';
 
 export type { FileProblem } from '@/formats/cut-file/cut-file';
 export type { ArtGroup, ArtSurvey, EdgeAnswer, EdgeQuestion, ItemView } from './layout.worker';
-
-interface Running {
-  readonly worker: Worker;
-  readonly api: Remote<LayoutApi>;
-}
 
 type Tell = (share: number) => void;
 
@@ -29,23 +25,15 @@ export interface LayoutWorker {
 }
 
 export function layoutWorker(): LayoutWorker {
-  let running: Running | null = null;
-  const api = (): Remote<LayoutApi> => {
-    if (!running) {
-      const worker = new Worker(new URL('./layout.worker.ts', import.meta.url), { type: 'module' });
-      running = { worker, api: wrap<LayoutApi>(worker) };
-    }
-    return running.api;
-  };
+  const { api, cancel } = workerHandle<LayoutApi>(
+    () => new Worker(new URL('./layout.worker.ts', import.meta.url), { type: 'module' }),
+  );
   return {
     read: (fileId, text) => api().read(fileId, text),
     naturalSize: (item) => api().naturalSize(item),
     prepare: (item, options, onProgress) => api().prepare(item, options, proxy(onProgress)),
     edge: (question) => api().edge(question),
     fingerprint: (file, onProgress) => api().fingerprint(file, proxy(onProgress)),
-    cancel: () => {
-      running?.worker.terminate();
-      running = null;
-    },
+    cancel,
   };
 }

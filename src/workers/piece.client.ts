@@ -1,7 +1,8 @@
-import { proxy, wrap, type Remote } from 'comlink';
+import { proxy } from 'comlink';
 import type { PieceReading, PieceSought } from '@/core/piece/piece-reading';
 import type { Result } from '@/core/result';
 import type { PieceApi, PieceFailure, PieceTold } from './piece.worker';
+import { workerHandle } from './worker-handle';
 
 export type { PieceFailure, PieceTold } from './piece.worker';
 export type { PicturePreview } from './picture-of';
@@ -17,19 +18,11 @@ export interface PieceWorker {
 }
 
 export function pieceWorker(): PieceWorker {
-  let running: { readonly worker: Worker; readonly api: Remote<PieceApi> } | null = null;
-  const start = (): Remote<PieceApi> => {
-    if (!running) {
-      const worker = new Worker(new URL('./piece.worker.ts', import.meta.url), { type: 'module' });
-      running = { worker, api: wrap<PieceApi>(worker) };
-    }
-    return running.api;
-  };
+  const { api, cancel } = workerHandle<PieceApi>(
+    () => new Worker(new URL('./piece.worker.ts', import.meta.url), { type: 'module' }),
+  );
   return {
-    measure: (file, sought, tell) => start().measure(file, sought, proxy(tell)),
-    cancel: () => {
-      running?.worker.terminate();
-      running = null;
-    },
+    measure: (file, sought, tell) => api().measure(file, sought, proxy(tell)),
+    cancel,
   };
 }

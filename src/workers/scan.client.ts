@@ -1,6 +1,7 @@
-import { proxy, wrap, type Remote } from 'comlink';
+import { proxy } from 'comlink';
 import type { Result } from '@/core/result';
 import type { MeasuredScan, ScanApi, ScanFailure, ScanSought, ScanTold } from './scan.worker';
+import { workerHandle } from './worker-handle';
 
 export type { MeasuredScan, ScanFailure, ScanSought, ScanTold } from './scan.worker';
 export type { PicturePreview } from './picture-of';
@@ -16,19 +17,11 @@ export interface ScanWorker {
 }
 
 export function scanWorker(): ScanWorker {
-  let running: { readonly worker: Worker; readonly api: Remote<ScanApi> } | null = null;
-  const start = (): Remote<ScanApi> => {
-    if (!running) {
-      const worker = new Worker(new URL('./scan.worker.ts', import.meta.url), { type: 'module' });
-      running = { worker, api: wrap<ScanApi>(worker) };
-    }
-    return running.api;
-  };
+  const { api, cancel } = workerHandle<ScanApi>(
+    () => new Worker(new URL('./scan.worker.ts', import.meta.url), { type: 'module' }),
+  );
   return {
-    measure: (file, sought, tell) => start().measure(file, sought, proxy(tell)),
-    cancel: () => {
-      running?.worker.terminate();
-      running = null;
-    },
+    measure: (file, sought, tell) => api().measure(file, sought, proxy(tell)),
+    cancel,
   };
 }

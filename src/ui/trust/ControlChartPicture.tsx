@@ -14,7 +14,7 @@ interface Props {
 
 const WIDTH = 460;
 const HEIGHT = 180;
-const MARGIN = { left: 62, right: 12, top: 10, bottom: 26 };
+const MARGIN = { left: 62, right: 24, top: 10, bottom: 26 };
 
 const DRAWN = {
   individuals: 'each piece',

@@ -1,4 +1,5 @@
 import { seededRng, standardNormal } from '../math/random';
+import { leastSquares, matrix } from '../math/qr';
 import { changeKind, type ChangeKind } from './change-kind';
 
 const days = (count: number): readonly number[] => Array.from({ length: count }, (_, i) => i);
@@ -42,6 +43,37 @@ describe('a jump is told from a slow walk', () => {
     expect(told.jump).toBeLessThan(0.07);
     const long = answers((d) => Math.max(0, d - 15) / 3, 400, 45);
     expect(long.walk).toBeGreaterThan(0.98);
+  });
+  it('a walk begins where, and is as steep as, least squares by the triangle of every bent line say', () => {
+    const rng = seededRng(5);
+    let walks = 0;
+    for (let trial = 0; trial < 60; trial++) {
+      const times = days(24).map((d) => 20_000 + d + 0.8 * rng());
+      const values = times.map((_, i) => 3 + Math.max(0, i - 9) * 0.5 + standardNormal(rng));
+      const told = changeKind(values, times, 1);
+      if (told.kind !== 'walk') continue;
+      walks += 1;
+      const bent = times.slice(0, -2).map((begin, at) => {
+        const since = times.map((t) => Math.max(0, t - begin));
+        const fit = leastSquares(
+          matrix(24, 2, (row, column) => (column === 0 ? 1 : since[row]!)),
+          values,
+        );
+        if (!fit.ok) throw new Error('no fit');
+        return { at, misfit: fit.value.residualSumOfSquares, size: fit.value.parameters[1]! * since.at(-1)! };
+      });
+      const first = bent.reduce((a, b) => (b.misfit < a.misfit ? b : a));
+      expect(told.at).toBe(first.at);
+      expect(told.size).toBeCloseTo(first.size, 6);
+    }
+    expect(walks).toBeGreaterThan(30);
+  });
+  it('ten thousand checks cost no more each than ten', () => {
+    const rng = seededRng(6);
+    const values = days(10_000).map((d) => Math.max(0, d - 5000) / 1000 + standardNormal(rng));
+    const told = changeKind(values, days(10_000), 1);
+    expect(told.kind).toBe('walk');
+    expect(Math.abs(told.at - 5000)).toBeLessThan(400);
   });
   it('of a jump in the very last point neither is said with too few points', () => {
     expect(changeKind([0, 0, 5], [0, 1, 2], 1).kind).toBe('cannot-tell');

@@ -46,24 +46,37 @@ function bestJump(values: readonly number[]): Candidate {
   );
 }
 
-/** A level, and from every place on a straight walk away from it: least squares on max(0, time since). */
+/**
+ * A level, and from every place on a straight walk away from it: least squares on max(0, time since). Sums over what follows a
+ * place are carried along from the end, so that every place costs the same. Values and times are taken from their means first,
+ * so that little is lost in the differences of the sums.
+ */
 function bestWalk(values: readonly number[], times: readonly number[]): Candidate {
   const n = values.length;
-  const meanValue = values.reduce((sum, v) => sum + v, 0) / n;
-  const candidates = times.slice(0, -2).map((begin, at): Candidate => {
-    const since = times.map((t) => Math.max(0, t - begin));
-    const meanSince = since.reduce((sum, s) => sum + s, 0) / n;
-    let cross = 0;
-    let spread = 0;
-    for (const [i, s] of since.entries()) {
-      cross += (s - meanSince) * ((values[i] ?? 0) - meanValue);
-      spread += (s - meanSince) ** 2;
+  const meanOf = (all: readonly number[]): number => all.reduce((sum, v) => sum + v, 0) / n;
+  const [meanValue, meanTime] = [meanOf(values), meanOf(times)];
+  const off = values.map((v) => v - meanValue);
+  const at = times.map((t) => t - meanTime);
+  const whole = off.reduce((sum, u) => sum + u * u, 0);
+  const last = at[n - 1] ?? 0;
+  let [sumT, sumTT, sumU, sumUT] = [0, 0, 0, 0];
+  const candidates: Candidate[] = [];
+  for (let i = n - 1; i >= 0; i--) {
+    const [t, u] = [at[i] ?? 0, off[i] ?? 0];
+    const later = n - 1 - i;
+    if (later >= 2) {
+      const sumSince = sumT - later * t;
+      const cross = sumUT - t * sumU;
+      const spread = sumTT - 2 * t * sumT + later * t * t - (sumSince * sumSince) / n;
+      const slope = spread > 0 ? cross / spread : 0;
+      candidates.push({ at: i, misfit: whole - slope * cross, size: slope * (last - t) });
     }
-    const slope = spread > 0 ? cross / spread : 0;
-    const misfit = values.reduce((sum, v, i) => sum + (v - meanValue - slope * ((since[i] ?? 0) - meanSince)) ** 2, 0);
-    return { at, misfit, size: slope * (since.at(-1) ?? 0) };
-  });
-  return best(candidates);
+    sumT += t;
+    sumTT += t * t;
+    sumU += u;
+    sumUT += u * t;
+  }
+  return best(candidates.reverse());
 }
 
 /** Odds of about seven to one between equally many parameters: below them neither is said. */

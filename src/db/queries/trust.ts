@@ -102,13 +102,18 @@ export interface CheckRow extends SetupMoment {
   readonly by: string;
 }
 
-/** Daily checks of setups that were not taken back, the newest so many of each, newest first. */
-export async function findDailyChecks(session: Session, setupIds: readonly string[], most: number) {
+/** Daily checks of setups that were not taken back, the newest so many of each since a moment, newest first. */
+export async function findDailyChecks(
+  session: Session,
+  setupIds: readonly string[],
+  most: number,
+  since: Date = new Date(0),
+) {
   const { rows } = await session.execute<CheckRow>(sql`
     select s.id as setup_id, d.id, d.material_id, ${milliseconds('d.at')} as at_ms, d.across_mm as across, d.along_mm as along,
       d.standard_uncertainty_mm as uncertainty, d.method, d.note, p.name as by
     from unnest(${idList(setupIds)}) as s(id)
-    cross join lateral (select * from daily_check own where own.setup_id = s.id
+    cross join lateral (select * from daily_check own where own.setup_id = s.id and own.at >= ${since.toISOString()}::timestamptz
         and not exists (select 1 from daily_check_taken_back t where t.daily_check_id = own.id) order by own.at desc limit ${most}) d
     join person p on p.id = d.by order by d.at desc`);
   return rows;

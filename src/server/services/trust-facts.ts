@@ -110,7 +110,7 @@ async function wholeChart(database: Database, facts: TrustFacts): Promise<TrustF
   const oldest = facts.checks.at(-1);
   const begin = facts.setAnewMs.at(-1) ?? 0;
   if (!oldest || facts.checks.length < MOST_CHECKS || oldest.at_ms <= begin) return facts;
-  return { ...facts, checks: await findDailyChecks(database, [facts.row.setup.id], WHOLE_CHART) };
+  return { ...facts, checks: await findDailyChecks(database, [facts.row.setup.id], WHOLE_CHART, new Date(begin)) };
 }
 
 /** What the trust in each of many setups is worked out from, in few questions to the database. */

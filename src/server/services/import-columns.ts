@@ -28,6 +28,8 @@ export const IMPORT_COLUMNS: Readonly<Record<ImportKind, readonly TableColumn[]>
     AT,
     column(['setup', 'printer + cutter', 'text'], ['setup', 'machine', 'cutter']),
     MATERIAL,
+    // What two discs told has no borders: it comes back with a whole archive, not in a table.
+    { ...optional(['method', 'method', 'choice'], ['measured by']), choices: itself(['hand', 'photo']) },
     {
       ...optional(['side', 'side', 'choice']),
       choices: { ...itself(['outside', 'inside']), out: 'outside', in: 'inside' },

@@ -67,6 +67,20 @@ it('borders from another tool: looked at first, kept whole, told when they come 
   expect((await take('daily-checks', text)).kept).toHaveLength(2);
 });
 
+it('how it was measured comes in as well; a check by two discs has no borders to come in', async () => {
+  const head = `at;printer + cutter;material;method;left mm;right mm;top mm;bottom mm`;
+  const line = (day: number, rest: string): string =>
+    `0${String(day)}.01.2026;${names.setup};${names.material};${rest}`;
+  const photo = await take('daily-checks', [head, line(4, 'photo;3,1;2,9;3;3')].join('\n'));
+  expect(photo).toMatchObject({ problems: [], lines: 1 });
+  expect(await test.query('select method from daily_check where id = $1', [photo.kept[0]])).toEqual([
+    { method: 'photo' },
+  ]);
+  const discs = await take('daily-checks', [head, line(5, 'discs;;;;')].join('\n'));
+  expect(discs.kept).toEqual([]);
+  expect(discs.problems.map((p) => p.field)).toContain('method');
+});
+
 it('nothing is kept of a table with one line that cannot stand', async () => {
   const before = [await count('daily_check'), await count('material'), await count('test_cut')];
   const head = 'at,printer + cutter,material,left mm,right mm,top mm,bottom mm';

@@ -138,6 +138,8 @@ function outlineReading(
   );
   if (!fit || fit.residualSd > UNEVEN_MM || !mostCount(fit)) return fail({ kind: 'uneven', side: null });
   const [border, right, up] = fit.parameters as [number, number, number];
+  // A shift beyond the border leaves no border on one side: what was seen there was something else.
+  if (border < Math.max(Math.abs(right), Math.abs(up))) return fail({ kind: 'no-print-edge', side: null });
   const { inverseNormalDiagonal: d, residualSd } = fit;
   const spread = residualSd * Math.sqrt(ALIKE * (d[0]! + Math.max(d[1]!, d[2]!)));
   return ok({

@@ -24,6 +24,7 @@ import {
 import { refusal, type Refusal } from './actor';
 import { fileMove, withoutFigures } from './cut-moves';
 import type { CalibrationRecord, CutPlan } from './record';
+import { spotInkOf } from './spot-ink';
 
 export const FILE_KINDS = [
   'drawing',
@@ -57,9 +58,6 @@ export interface CutOrder {
 export function drawingScale(record: CalibrationRecord): 72 | 96 {
   return record.setupRow.program?.importScale === '72' ? 72 : 96;
 }
-
-/** Name of the spot ink where the shop has not typed one. */
-const USUAL_SPOT_INK = 'Cut';
 
 /** Ink as printed, the planned set moved, the other as drawn. */
 function drawingOf(record: CalibrationRecord, { plan, load }: CutOrder): VectorDrawing {
@@ -151,7 +149,7 @@ function linesOnly(drawing: VectorDrawing): VectorDrawing {
 
 export function queueDrawing(record: CalibrationRecord, { plan, load }: CutOrder): VectorDrawing {
   const cut: CutFile = { setNo: plan.setNo, move: fileMove(plan, load) };
-  const spotInk = record.setupRow.program?.spotInkName ?? USUAL_SPOT_INK;
+  const spotInk = spotInkOf(record.setupRow);
   return queuePage(withoutFigures(record.definition, plan), record.code, cut, spotInk);
 }
 

@@ -67,7 +67,12 @@ function dailyRow(place: ImportPlace, line: TableLine): MadeRow {
       topMm,
       bottomMm,
     ),
-    ...{ setupId: found.setup.id, materialId: known.materialId, method: values.method ?? 'hand', side: values.side ?? 'outside' },
+    ...{
+      setupId: found.setup.id,
+      materialId: known.materialId,
+      method: values.method ?? 'hand',
+      side: values.side ?? 'outside',
+    },
     ...{ borders: { leftMm, rightMm, topMm, bottomMm }, borderSdMm: BORDER_CALIPER_SD_MM, note: values.note ?? '' },
   });
   if (!parsed.success) return wrong(parsed.error);

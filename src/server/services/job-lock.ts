@@ -20,6 +20,7 @@ import { lockedContent, titleOf, type ArtRow, type LockedContent, type ReadyLayo
 import { jobFacts, type JobFacts } from './job-facts';
 import { printFiles, sheetOf, type JobFile } from './job-files';
 import { JOB_GONE, sha256 } from './jobs';
+import { spotInkOf } from './spot-ink';
 
 const PROBLEM_WORDS: Readonly<Record<string, string>> = {
   'nothing-to-place': 'There is nothing on the page yet: add an item first.',
@@ -92,7 +93,7 @@ export async function buildLock(
   if (draft.laysOut === 'program') return ok({ content, files: [], warnings });
   const sheet = await sheetOf({ content, items: ready.value.items, art, hasOwnMarks: facts.hasOwnMarks, correction });
   if (!sheet.ok) return sheet;
-  const spotInk = row.program?.spotInkName ?? 'Cut';
+  const spotInk = spotInkOf(row);
   return ok({ content, files: await printFiles(sheet.value, { route: facts.route, row, spotInk }), warnings });
 }
 

@@ -11,6 +11,7 @@ import { refusal, type Refusal } from './actor';
 import type { MadeFile } from './files';
 import type { RollRecord } from './roll-read';
 import { stripOf } from './rolls';
+import { spotInkOf } from './spot-ink';
 
 export const ROLL_FILE_KINDS = [
   'pages-pdf',
@@ -26,7 +27,6 @@ export type RollFileKind = (typeof ROLL_FILE_KINDS)[number];
 
 /** A page of a PDF is at most so many points long. Source: PDF 1.7 (ISO 32000-1), annex C, from memory. */
 const LONGEST_PAGE_MM = 14_400 * MM_PER_POINT;
-const USUAL_SPOT_INK = 'Cut';
 
 const PIECE = { first: 1, last: 1 };
 
@@ -46,13 +46,12 @@ const MAKERS: Readonly<Record<RollFileKind, (strip: RollStrip, record: RollRecor
       ? fail(refusal(`One page of a PDF is at most ${Math.floor(LONGEST_PAGE_MM)} mm long: take the strip as pages.`))
       : done(writePdf(printedStretch(strip, wholeStrip(strip)))),
   'queue-pdf': (strip, { setupRow }) => {
-    const ink = setupRow.program?.spotInkName ?? USUAL_SPOT_INK;
+    const ink = spotInkOf(setupRow);
     return done(writePdf(...pagesOf(strip, (no) => drawnStretch(strip, { first: no, last: no }, ink))));
   },
   'piece-svg': (strip, { setupRow }) =>
     done(writeSvg(drawnStretch(strip, PIECE), { unitsPerInch: setupRow.program?.importScale === '72' ? 72 : 96 })),
-  'piece-pdf': (strip, { setupRow }) =>
-    done(writePdf(drawnStretch(strip, PIECE, setupRow.program?.spotInkName ?? USUAL_SPOT_INK))),
+  'piece-pdf': (strip, { setupRow }) => done(writePdf(drawnStretch(strip, PIECE, spotInkOf(setupRow)))),
   'cut-svg': (strip) => done(writeSvg(cutStretch(strip, wholeStrip(strip)), { unitsPerInch: 'mm' })),
   'cut-dxf': (strip) => done(writeDxf(cutStretch(strip, wholeStrip(strip)))),
   'cut-hpgl': (strip, { setupRow: { cutter } }) => {

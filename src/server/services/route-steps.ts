@@ -3,6 +3,7 @@ import type { CutLine } from '@/core/shop/cut-lines';
 import type { Family } from '@/core/shop/words';
 import { LIFT_OFF_RIM_MM } from '@/core/target/lift-off';
 import type { CalibrationRecord, CutPlan } from './record';
+import { spotInkOf } from './spot-ink';
 
 type Steps = readonly string[];
 
@@ -44,7 +45,7 @@ function afterPrint({ setupRow: { setup, cutter } }: CalibrationRecord): Steps {
 function routePrint(record: CalibrationRecord): Steps {
   const name = programOf(record);
   const { code, block, setupRow } = record;
-  const spotInk = setupRow.program?.spotInkName ?? 'Cut';
+  const spotInk = spotInkOf(setupRow);
   switch (record.calibration.route) {
     case 'A':
       return movedMarks(record, [

@@ -8,11 +8,10 @@ import { writePdf } from '../documents/print-pdf';
 import { templateDiscDrawing } from '../documents/template-disc-drawing';
 import { refusal, type Refusal } from './actor';
 import type { MadeFile } from './files';
+import { spotInkOf } from './spot-ink';
 
 export const DISC_FILE_TYPES = ['svg', 'pdf', 'mm'] as const;
 export type DiscFileType = (typeof DISC_FILE_TYPES)[number];
-
-const USUAL_SPOT_INK = 'Cut';
 
 /**
  * One of the two small discs, for the template of a setup's jobs.
@@ -28,7 +27,7 @@ export async function templateDiscFile(
   if (!row) return fail(refusal('This printer + cutter is not there any more.'));
   const name = `small-disc-${discNo}`;
   if (type === 'pdf') {
-    const body = await writePdf(templateDiscDrawing(discNo, row.program?.spotInkName ?? USUAL_SPOT_INK));
+    const body = await writePdf(templateDiscDrawing(discNo, spotInkOf(row)));
     return ok({ name: `${name}.pdf`, mediaType: 'application/pdf', body });
   }
   const unitsPerInch = type === 'mm' ? 'mm' : row.program?.importScale === '72' ? 72 : 96;

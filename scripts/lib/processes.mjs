@@ -1,13 +1,10 @@
 import cluster from 'node:cluster';
 
-/** One that ends sooner cannot begin at all: another would fare no better. */
-const BEGUN_MS = 5000;
-
 /**
  * Runs a server in several processes behind one port, for as long as this process is not asked to end (SIGTERM, SIGINT). One
- * that is lost is replaced; where one cannot begin, all of them end with its code.
+ * that is lost is replaced; where one ends before it ever listened, another would fare no better: all of them end with its code.
  */
-export function keepProcesses({ exec, args, count, begunMs = BEGUN_MS }) {
+export function keepProcesses({ exec, args, count }) {
   let isEnding = false;
   const end = (code) => {
     if (isEnding) return;
@@ -16,11 +13,13 @@ export function keepProcesses({ exec, args, count, begunMs = BEGUN_MS }) {
     for (const worker of Object.values(cluster.workers ?? {})) worker?.process.kill('SIGTERM');
   };
   const begin = () => {
-    const from = Date.now();
-    cluster.fork().on('exit', (code) => {
+    let hasListened = false;
+    const worker = cluster.fork();
+    worker.on('listening', () => (hasListened = true));
+    worker.on('exit', (code) => {
       if (isEnding) return;
-      if (Date.now() - from < begunMs) end(code || 1);
-      else begin();
+      if (hasListened) begin();
+      else end(code || 1);
     });
   };
   cluster.setupPrimary({ exec, args, execArgv: [] });

@@ -5,6 +5,8 @@ const createConfig = nextJest({ dir: import.meta.dirname });
 /** Long simulations run only when JEST_LONG is set; the same files hold the short ones. */
 const config = await createConfig({
   testEnvironment: 'node',
+  // All processors: by itself one is left idle, half of a small machine.
+  maxWorkers: '100%',
   // Tests run inside a sandbox that makes every look at a global slow: simulations took twenty times as long without this.
   // Checks against programs that not every machine has wait for the long tests.
   testPathIgnorePatterns: ['/node_modules/', ...(process.env.JEST_LONG === '1' ? [] : ['[.]long[.]test[.]ts$'])],

@@ -10,12 +10,16 @@ afterAll(() => {
   rmSync(folder, { recursive: true, force: true });
 });
 
+function inNode(call: string, name: string): unknown {
+  const program = `import { ${name} } from '${library}'; console.log(JSON.stringify(${call}));`;
+  return JSON.parse(spawnSync(process.execPath, ['--input-type=module', '-e', program], { encoding: 'utf8' }).stdout);
+}
+
 /** The counting functions run as the test command runs them: in Node, on a report in a file. */
 function count(name: 'countJest' | 'countPlaywright', report: string | null): unknown {
   const file = join(folder, `${name}-${Math.random()}.json`);
   if (report !== null) writeFileSync(file, report);
-  const program = `import { ${name} } from '${library}'; console.log(JSON.stringify(${name}(${JSON.stringify(file)})));`;
-  return JSON.parse(spawnSync(process.execPath, ['--input-type=module', '-e', program], { encoding: 'utf8' }).stdout);
+  return inNode(`${name}(${JSON.stringify(file)})`, name);
 }
 
 const jestReport = (over: object) =>
@@ -50,4 +54,12 @@ it('skipped tests and suites that did not start count as failed', () => {
 it('flaky and skipped browser tests count as failed', () => {
   const stats = { expected: 5, unexpected: 1, flaky: 2, skipped: 1 };
   expect(count('countPlaywright', JSON.stringify({ stats }))).toEqual({ passed: 5, failed: 4 });
+});
+
+it('a runner that ends badly counts as failed, whatever its report says', () => {
+  const ended = (status: number, failed: number) =>
+    inNode(`endedWith(${status}, { passed: 5, failed: ${failed} })`, 'endedWith');
+  expect(ended(0, 0)).toEqual({ passed: 5, failed: 0 });
+  expect(ended(1, 0)).toEqual({ passed: 5, failed: 1 });
+  expect(ended(1, 3)).toEqual({ passed: 5, failed: 3 });
 });

@@ -19,16 +19,27 @@ import {
 } from './lib/packages.mjs';
 import { runShown } from './lib/run.mjs';
 import { main, say, stop } from './lib/say.mjs';
-import { clearReports, countJest, countPlaywright, countStatus, reportPath, sum, writeTotal } from './lib/tally.mjs';
+import {
+  clearReports,
+  countJest,
+  countPlaywright,
+  countStatus,
+  endedWith,
+  reportPath,
+  sum,
+  writeTotal,
+} from './lib/tally.mjs';
 
 const mode = process.argv[2];
 const node = process.execPath;
 const BIN = 'node_modules/.bin';
+/** A runner that hangs is ended: the others still tell what they found. */
+const LONGEST_RUN_MS = 40 * 60_000;
 const quiet = { NEXT_TELEMETRY_DISABLED: '1' };
 
 function run(title, command, args, environment = {}) {
   say(`\n== ${title}`);
-  return runShown(command, args, { env: { ...process.env, ...quiet, ...environment } });
+  return runShown(command, args, { env: { ...process.env, ...quiet, ...environment }, timeout: LONGEST_RUN_MS });
 }
 
 async function freshDatabase(cluster, name) {
@@ -49,8 +60,10 @@ async function short(cluster) {
     countStatus(await run('Rooms', `${BIN}/depcruise`, ['--config', '.dependency-cruiser.cjs', 'src', 'e2e', 'bench'])),
   );
   const jest = reportPath('jest.json');
-  await run('Jest', `${BIN}/jest`, ['--json', `--outputFile=${jest}`], { TEST_DATABASE_URL: cluster.url('postgres') });
-  counts.push(countJest(jest));
+  const unit = await run('Jest', `${BIN}/jest`, ['--json', `--outputFile=${jest}`], {
+    TEST_DATABASE_URL: cluster.url('postgres'),
+  });
+  counts.push(endedWith(unit, countJest(jest)));
 
   await freshDatabase(cluster, 'red_plumb_e2e');
   const url = cluster.url('red_plumb_e2e');
@@ -60,20 +73,20 @@ async function short(cluster) {
   counts.push(countStatus(seeded));
   await ensureBuild();
   const browser = reportPath('playwright.json');
-  await run('Browser', `${BIN}/playwright`, ['test'], {
+  const shown = await run('Browser', `${BIN}/playwright`, ['test'], {
     DATABASE_URL: url,
     E2E_PORT: String(await freePort()),
     E2E_DOOR_PORT: String(await freePort()),
     PLAYWRIGHT_JSON_OUTPUT_NAME: browser,
     PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD: '1',
   });
-  counts.push(countPlaywright(browser));
+  counts.push(endedWith(shown, countPlaywright(browser)));
   return sum(counts);
 }
 
 async function long() {
   const jest = reportPath('jest-long.json');
-  await run(
+  const figures = await run(
     'Acceptance figures at full length',
     `${BIN}/jest`,
     [
@@ -89,7 +102,7 @@ async function long() {
     { JEST_LONG: '1' },
   );
   return sum([
-    countJest(jest),
+    endedWith(figures, countJest(jest)),
     countStatus(await run('Sheets to true', node, ['--import', 'tsx', 'bench/sheets-to-true.ts'])),
   ]);
 }

@@ -39,6 +39,9 @@ export function countPlaywright(path) {
   return { passed: stats.expected, failed: stats.unexpected + stats.flaky + stats.skipped };
 }
 
+/** Counts of a runner that ended with this status. One that ended badly though its report names no failure: one failed. */
+export const endedWith = (status, counts) => (status !== 0 && counts.failed === 0 ? { ...counts, failed: 1 } : counts);
+
 export const countStatus = (status) => (status === 0 ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 });
 
 export function sum(counts) {

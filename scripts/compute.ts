@@ -3,26 +3,12 @@
  * standard error with status 1.
  */
 import { readFileSync } from 'node:fs';
-import { COMPUTATION_NAMES, COMPUTATIONS, isComputation } from '@/compute/computations';
-
-function stop(problem: object): never {
-  process.stderr.write(`${JSON.stringify({ problem })}\n`);
-  process.exit(1);
-}
+import { answer } from '@/compute/answer';
 
 const [what = ''] = process.argv.slice(2);
-if (!isComputation(what)) stop({ kind: 'unknown-command', got: what, expected: COMPUTATION_NAMES });
-let raw: unknown;
-try {
-  raw = JSON.parse(readFileSync(0, 'utf8'));
-} catch (error) {
-  stop({ kind: 'not-json', detail: error instanceof Error ? error.message : '' });
+const answered = answer(what, readFileSync(0, 'utf8'));
+if (!answered.ok) {
+  process.stderr.write(`${JSON.stringify({ problem: answered.error })}\n`);
+  process.exit(1);
 }
-const done = COMPUTATIONS[what].run(raw);
-if (!done.parsed)
-  stop({
-    kind: 'not-understood',
-    detail: done.issues.map(({ path, message }) => `${path.join('.')}: ${message}`).join('\n'),
-  });
-if (!done.result.ok) stop(done.result.error);
-process.stdout.write(`${JSON.stringify(done.result.value, null, 2)}\n`);
+process.stdout.write(`${JSON.stringify(answered.value, null, 2)}\n`);

@@ -65,7 +65,12 @@ export function cameraView(sheet: PhotographedSheet, { tiltRad, towardsRad, radi
   const toSheet = (x: number, y: number): Point => {
     const [dx, dy] = [x - middle.x, y - middle.y];
     let bend = 1;
-    for (let round = 0; round < 12; round++) bend = 1 + (radial * (dx * dx + dy * dy)) / (bend * bend * half2);
+    const radialShare = (radial * (dx * dx + dy * dy)) / half2;
+    for (let round = 0, moved = radialShare; round < 12 && Math.abs(moved) > 1e-13; round++) {
+      const before = bend;
+      bend = 1 + radialShare / (bend * bend);
+      moved = bend - before;
+    }
     const [u, v] = [middle.x + dx / bend, middle.y + dy / bend];
     // (h0 - u h6) X + (h1 - u h7) Y = u h8 - h2, and so for v.
     const [p, q, r, s] = [h0 - u * h6, h1 - u * h7, h3 - v * h6, h4 - v * h7];

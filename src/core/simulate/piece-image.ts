@@ -1,7 +1,8 @@
 import type { Point } from '../geometry/affine';
-import { standardNormal, type Rng } from '../math/random';
+import type { Rng } from '../math/random';
 import type { GrayImage } from '../scan/gray';
 import { cameraView, type Camera } from './camera-view';
+import { withSensorNoise } from './sensor-noise';
 
 /** A print's outline about its own middle. */
 export type PrintShape =
@@ -111,12 +112,11 @@ export function renderPiece(piece: SimulatedPiece, photo: PiecePhoto, rng: Rng):
     const inside = ink + (paperLevel - ink) * beyond(fromPrint, blurMm);
     return inside + (groundLevel - inside) * beyond(fromCut, blurMm);
   };
-  const data = new Uint8Array(width * height);
+  const levels = new Float32Array(width * height);
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {
       const light = 1 - fallOff * ((x / width + y / height) / 2);
-      const level = light * levelAt(toSheet(x + 0.5, y + 0.5)) + noiseLevels * standardNormal(rng);
-      data[y * width + x] = Math.min(255, Math.max(0, Math.round(level)));
+      levels[y * width + x] = light * levelAt(toSheet(x + 0.5, y + 0.5));
     }
-  return { width, height, data };
+  return { width, height, data: withSensorNoise({ width, height, levels }, noiseLevels, rng) };
 }

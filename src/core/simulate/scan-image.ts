@@ -6,6 +6,7 @@ import { downOf } from '../scan/local-view';
 import { cameraView, type Camera, type PictureView } from './camera-view';
 import { MM_PER_INCH } from '../units/length';
 import { CARD, PAPER, shadeOf, shadeReachMm, type Look, type Shade, type SimulatedDisc } from './disc-shade';
+import { withSensorNoise, type Brightness } from './sensor-noise';
 
 export interface ScanOptions {
   readonly dotsPerInch: number;
@@ -34,9 +35,7 @@ export interface ScanOptions {
   readonly hairs?: number;
 }
 
-interface Canvas extends PictureView {
-  readonly levels: Float32Array;
-}
+type Canvas = PictureView & Brightness;
 
 function scannerCanvas(options: ScanOptions): Canvas {
   const { dotsPerInch, widthMm, lengthMm, turnRad = 0, isMirrored = false } = options;
@@ -157,14 +156,5 @@ export function renderScan(discs: readonly SimulatedDisc[], options: ScanOptions
     paint(canvas, centre, reachMm, (x, y) => (Math.hypot(x - off.x, y - off.y) < 0.8 * disc.radiusMm ? 120 : null));
   }
   litter(canvas, options, rng);
-  const data = new Uint8Array(canvas.levels.length);
-  const noise = Float32Array.from({ length: NOISE_LENGTH }, () => noiseLevels * standardNormal(rng));
-  for (let i = 0, next = 0; i < data.length; i++, next++) {
-    // Every row begins at another place of the same long list.
-    if (i % canvas.width === 0) next = Math.floor(rng() * NOISE_LENGTH);
-    data[i] = Math.min(255, Math.max(0, Math.round(canvas.levels[i]! + noise[next % NOISE_LENGTH]!)));
-  }
-  return { width: canvas.width, height: canvas.height, data };
+  return { width: canvas.width, height: canvas.height, data: withSensorNoise(canvas, noiseLevels, rng) };
 }
-
-const NOISE_LENGTH = 65_536;

@@ -58,6 +58,7 @@ const WORK: readonly (() => Asked)[] = [
     return { what: 'keep a daily check', path: `/setups/${id}/daily`, body };
   }),
   page('daily checks', () => `/setups/${setupId()}/daily`),
+  page('bench', () => '/'),
   page('setup', () => `/setups/${setupId()}`),
   page('jobs', () => '/jobs'),
   page('history', () => '/history'),

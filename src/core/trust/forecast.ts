@@ -9,6 +9,7 @@ import type { ShiftNow } from './wander';
 export function forecastNow(input: NextJobInput, shift: ShiftNow, draws: Float64Array): NextJob {
   const n = PARAMETER_COUNT;
   const beta = input.beta.map((b, i) => b + ([shift.acrossMm, shift.alongMm][i] ?? 0));
-  const covariance = Float64Array.from(input.covariance, (v, i) => (i === 0 || i === n + 1 ? v + shift.sdMm ** 2 : v));
+  const covariance = Float64Array.from(input.covariance);
+  for (const shiftEntry of [0, n + 1]) covariance[shiftEntry]! += shift.sdMm ** 2;
   return nextJobOf({ ...input, beta, covariance }, draws);
 }

@@ -11,6 +11,7 @@ export interface DatedEvent {
 }
 
 export const DAY_MS = 86_400_000;
+const NONE: readonly string[] = [];
 
 /**
  * Measured shifts as looks: each with what happened since the one before it, and whether the machine was set anew meanwhile.
@@ -23,15 +24,17 @@ export function looksOf(
 ): readonly ShiftLook[] {
   let nextEvent = 0;
   let nextAnew = 0;
-  return shifts.map(({ atMs, ...rest }, i) => {
+  return shifts.map(({ atMs, acrossMm, alongMm, varianceMm2 }, i) => {
     const fromEvent = nextEvent;
     const fromAnew = nextAnew;
     while ((events[nextEvent]?.atMs ?? Infinity) <= atMs) nextEvent += 1;
     while ((setAnewMs[nextAnew] ?? Infinity) <= atMs) nextAnew += 1;
     return {
-      ...rest,
       day: atMs / DAY_MS,
-      events: i === 0 ? [] : events.slice(fromEvent, nextEvent).map((e) => e.kind),
+      acrossMm,
+      alongMm,
+      varianceMm2,
+      events: i === 0 || nextEvent === fromEvent ? NONE : events.slice(fromEvent, nextEvent).map((e) => e.kind),
       isFresh: i === 0 || nextAnew > fromAnew,
     };
   });

@@ -48,12 +48,13 @@ interface Steps {
 }
 
 function stepsOf(looks: readonly ShiftLook[], jumpMm2: (kind: string) => number): Steps {
+  const numbers = (of: (look: ShiftLook, i: number) => number): Float64Array => new Float64Array(looks.map(of));
   return {
-    across: Float64Array.from(looks, (l) => l.acrossMm),
-    along: Float64Array.from(looks, (l) => l.alongMm),
-    noise: Float64Array.from(looks, (l) => l.varianceMm2),
-    days: Float64Array.from(looks, (l, i) => (l.isFresh || i === 0 ? -1 : l.day - (looks[i - 1]?.day ?? l.day))),
-    jumps: Float64Array.from(looks, (l) => l.events.reduce((sum, kind) => sum + jumpMm2(kind), 0)),
+    across: numbers((l) => l.acrossMm),
+    along: numbers((l) => l.alongMm),
+    noise: numbers((l) => l.varianceMm2),
+    days: numbers((l, i) => (l.isFresh || i === 0 ? -1 : l.day - (looks[i - 1]?.day ?? l.day))),
+    jumps: numbers((l) => l.events.reduce((sum, kind) => sum + jumpMm2(kind), 0)),
   };
 }
 

@@ -33,7 +33,8 @@ export const normalDraws = (rng: Rng, jobs = DRAWS): Float64Array =>
  */
 function squaresOfJobs(input: Omit<NextJobInput, 'toleranceMm'>, draws: Float64Array): Float64Array {
   const n = PARAMETER_COUNT;
-  const total = Float64Array.from(input.covariance, (value, i) => value + input.loadCovariance[i]!);
+  const total = Float64Array.from(input.covariance);
+  for (let i = 0; i < total.length; i++) total[i]! += input.loadCovariance[i]!;
   const l = choleskyFactor(total, n);
   const xs = Float64Array.from(input.corners, (p) => p.x);
   const ys = Float64Array.from(input.corners, (p) => p.y);

@@ -154,12 +154,18 @@ export function shiftsOf({ shifts, checks, load }: TrustFacts, materialId: strin
   const judged = shifts
     .filter((s) => s.material_id === materialId)
     .map(({ at_ms, across, along, variance }): DatedShift => ({
-      ...{ atMs: at_ms, acrossMm: across, alongMm: along, varianceMm2: variance + loadVariance },
+      atMs: at_ms,
+      acrossMm: across,
+      alongMm: along,
+      varianceMm2: variance + loadVariance,
     }));
   const daily = checks
     .filter((c) => c.material_id === materialId)
     .map(({ at_ms, across, along, uncertainty }): DatedShift => ({
-      ...{ atMs: at_ms, acrossMm: across, alongMm: along, varianceMm2: uncertainty ** 2 + loadVariance },
+      atMs: at_ms,
+      acrossMm: across,
+      alongMm: along,
+      varianceMm2: uncertainty ** 2 + loadVariance,
     }));
   return [...judged, ...daily].sort((a, b) => a.atMs - b.atMs);
 }

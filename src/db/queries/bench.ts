@@ -61,7 +61,6 @@ export function findOpen(session: Session) {
   return session.select().from(calibration).where(eq(calibration.state, 'open')).orderBy(desc(calibration.startedAt));
 }
 
-/** History, newest first, each with what it stands on. */
 /** The correction of a setup's newest saved or put back entry. */
 export function findSavedCorrection(session: Session, setupId: string) {
   return session

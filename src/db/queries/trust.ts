@@ -19,7 +19,9 @@ export async function findLatestConfirmed(session: Session, setupIds: readonly s
     .select({
       ...{ setupId: historyEntry.setupId, materialId: historyEntry.materialId, materialName: material.name },
       ...{ personName: person.name, at: confirmation.at, confirmation },
-      ...{ parameters: fit.parameters, covariance: fit.covariance },
+      // Long rows of numbers are read several times as fast as JSON than as arrays.
+      parameters: sql<readonly number[]>`to_json(${fit.parameters})`,
+      covariance: sql<readonly number[]>`to_json(${fit.covariance})`,
     })
     .from(historyEntry)
     .innerJoin(confirmation, eq(historyEntry.confirmationId, confirmation.id))
@@ -30,15 +32,26 @@ export async function findLatestConfirmed(session: Session, setupIds: readonly s
   return rows.sort((a, b) => b.at.getTime() - a.at.getTime());
 }
 
-const idList = (ids: readonly string[]): SQL =>
-  sql`array[${sql.join(
-    ids.map((id) => sql`${id}::uuid`),
-    sql`, `,
-  )}]`;
+/** Many identities as one parameter: as a list of as many they would have to be written into the question one by one. */
+const idList = (ids: readonly string[]): SQL => sql`${sql.param([...ids])}::uuid[]`;
 const milliseconds = (column: string): SQL => sql.raw(`extract(epoch from ${column})::float8 * 1000`);
 
-export interface ConfirmedShift extends Record<string, unknown> {
-  readonly setup_id: string;
+/** Rows of many setups, by the setup. */
+export type BySetup<T> = ReadonlyMap<string, readonly T[]>;
+
+/**
+ * The same question for each of many setups, `s` in it. The rows come as one text of JSON for each setup: thousands of small
+ * rows cost more on their way than to be found. Moments are told in ms since 1970.
+ */
+async function perSetup<T>(session: Session, setupIds: readonly string[], question: SQL): Promise<BySetup<T>> {
+  const { rows } = await session.execute<{ id: string; found: readonly T[] }>(sql`
+    select s.id, answer.found from setup s
+    cross join lateral (select json_agg(one) as found from (${question}) one) answer
+    where s.id = any(${idList(setupIds)}) and answer.found is not null`);
+  return new Map(rows.map(({ id, found }) => [id, found]));
+}
+
+export interface ConfirmedShift {
   readonly material_id: string;
   readonly at_ms: number;
   readonly across: number;
@@ -46,31 +59,30 @@ export interface ConfirmedShift extends Record<string, unknown> {
   readonly variance: number;
 }
 
-/** Shifts that confirmations measured, the newest so many of each setup, oldest first. */
-export async function findConfirmedShifts(session: Session, setupIds: readonly string[], most: number) {
-  const { rows } = await session.execute<ConfirmedShift>(sql`
-    select s.id as setup_id, h.material_id, ${milliseconds('c.at')} as at_ms,
-      f.parameters[1] as across, f.parameters[2] as along, f.covariance[1] as variance
-    from unnest(${idList(setupIds)}) as s(id)
-    cross join lateral (select material_id, confirmation_id from history_entry
-      where setup_id = s.id and confirmation_id is not null order by seq desc limit ${most}) h
-    join confirmation c on c.id = h.confirmation_id join fit f on f.id = c.fit_id order by c.at`);
-  return rows;
-}
+/** Shifts that confirmations measured, the newest so many of each setup, newest first. */
+export const findConfirmedShifts = (session: Session, setupIds: readonly string[], most: number) =>
+  perSetup<ConfirmedShift>(
+    session,
+    setupIds,
+    sql`select h.material_id, ${milliseconds('c.at')} as at_ms, f.parameters[1] as across, f.parameters[2] as along,
+        f.covariance[1] as variance
+      from (select material_id, confirmation_id from history_entry where setup_id = s.id and confirmation_id is not null
+        order by seq desc limit ${most}) h
+      join confirmation c on c.id = h.confirmation_id join fit f on f.id = c.fit_id order by c.at desc`,
+  );
 
-export interface SetupMoment extends Record<string, unknown> {
-  readonly setup_id: string;
+export interface SetupMoment {
   readonly at_ms: number;
 }
 
-/** When setups were set anew, by corrections that were more than a look: the newest so many of each, oldest first. */
-export async function findCorrectionTimes(session: Session, setupIds: readonly string[], most: number) {
-  const { rows } = await session.execute<SetupMoment>(sql`
-    select s.id as setup_id, ${milliseconds('c.at')} as at_ms from unnest(${idList(setupIds)}) as s(id)
-    cross join lateral (select at from correction where setup_id = s.id and objective <> 'none' order by at desc limit ${most}) c
-    order by c.at`);
-  return rows;
-}
+/** When setups were set anew, by corrections that were more than a look: the newest so many of each, newest first. */
+export const findCorrectionTimes = (session: Session, setupIds: readonly string[], most: number) =>
+  perSetup<SetupMoment>(
+    session,
+    setupIds,
+    sql`select ${milliseconds('at')} as at_ms from correction
+      where setup_id = s.id and objective <> 'none' order by at desc limit ${most}`,
+  );
 
 export interface SetupEvent extends SetupMoment {
   readonly id: string;
@@ -79,16 +91,25 @@ export interface SetupEvent extends SetupMoment {
   readonly by: string;
 }
 
-/** What touched setups through anything they stand on, undone events left out: the newest so many of each, oldest first. */
-export async function findEventTimes(session: Session, setupIds: readonly string[], most: number) {
-  const { rows } = await session.execute<SetupEvent>(sql`
-    select s.id as setup_id, ${milliseconds('e.at')} as at_ms, e.id, e.kind, e.note, p.name as by from setup s
-    cross join lateral (select own.id, at, kind, note, by from event own where (own.setup_id = s.id or own.cutter_id = s.cutter_id
-        or own.printer_id = s.printer_id or own.program_id = s.program_id) and own.kind <> 'undo'
-        and not exists (select 1 from event undo where undo.undoes_id = own.id) order by own.at desc limit ${most}) e
-    join person p on p.id = e.by
-    where s.id = any(${idList(setupIds)}) order by e.at`);
-  return rows;
+/** What a setup stands on, and the setup itself: an event touches one of them. */
+const TOUCHED = ['setup_id', 'printer_id', 'cutter_id', 'program_id'] as const;
+
+/**
+ * What touched setups through anything they stand on, undone events left out: the newest so many of each, newest first. The
+ * newest of each thing are looked for by themselves: nobody has to look at all that ever happened to a machine.
+ */
+export function findEventTimes(session: Session, setupIds: readonly string[], most: number) {
+  const ofOne = TOUCHED.map((target) => {
+    const own = sql.raw(`own.${target} = s.${target === 'setup_id' ? 'id' : target}`);
+    return sql`(select own.id, own.at, own.kind, own.note, own.by from event own where ${own} and own.kind <> 'undo'
+      and not exists (select 1 from event undo where undo.undoes_id = own.id) order by own.at desc limit ${most})`;
+  });
+  return perSetup<SetupEvent>(
+    session,
+    setupIds,
+    sql`select ${milliseconds('e.at')} as at_ms, e.id, e.kind, e.note, p.name as by
+      from (${sql.join(ofOne, sql` union all `)} order by at desc limit ${most}) e join person p on p.id = e.by order by e.at desc`,
+  );
 }
 
 export interface CheckRow extends SetupMoment {
@@ -103,21 +124,22 @@ export interface CheckRow extends SetupMoment {
 }
 
 /** Daily checks of setups that were not taken back, the newest so many of each since a moment, newest first. */
-export async function findDailyChecks(
+export const findDailyChecks = (
   session: Session,
   setupIds: readonly string[],
   most: number,
   since: Date = new Date(0),
-) {
-  const { rows } = await session.execute<CheckRow>(sql`
-    select s.id as setup_id, d.id, d.material_id, ${milliseconds('d.at')} as at_ms, d.across_mm as across, d.along_mm as along,
-      d.standard_uncertainty_mm as uncertainty, d.method, d.note, p.name as by
-    from unnest(${idList(setupIds)}) as s(id)
-    cross join lateral (select * from daily_check own where own.setup_id = s.id and own.at >= ${since.toISOString()}::timestamptz
-        and not exists (select 1 from daily_check_taken_back t where t.daily_check_id = own.id) order by own.at desc limit ${most}) d
-    join person p on p.id = d.by order by d.at desc`);
-  return rows;
-}
+) =>
+  perSetup<CheckRow>(
+    session,
+    setupIds,
+    sql`select d.id, d.material_id, ${milliseconds('d.at')} as at_ms, d.across_mm as across, d.along_mm as along,
+        d.standard_uncertainty_mm as uncertainty, d.method, d.note, p.name as by
+      from (select * from daily_check own where own.setup_id = s.id and own.at >= ${since.toISOString()}::timestamptz
+        and not exists (select 1 from daily_check_taken_back t where t.daily_check_id = own.id)
+        order by own.at desc limit ${most}) d
+      join person p on p.id = d.by order by d.at desc`,
+  );
 
 /** Own policies of setups: one for each material that has its own, and one for all others. */
 export const findPolicies = (session: Session, setupIds: readonly string[]) =>

@@ -16,6 +16,7 @@ import {
   findLatestConfirmed,
   findPolicies,
   findWorthyJobs,
+  type BySetup,
   type CheckRow,
   type ConfirmedShift,
   type SetupEvent,
@@ -61,16 +62,7 @@ async function foundOf(database: Database, ids: readonly string[]) {
 
 type Found = Awaited<ReturnType<typeof foundOf>>;
 
-/** Rows of many setups, by the setup. */
-function bySetup<T extends { readonly setup_id: string }>(rows: readonly T[]): ReadonlyMap<string, readonly T[]> {
-  const groups = new Map<string, T[]>();
-  for (const row of rows) {
-    const group = groups.get(row.setup_id);
-    if (group) group.push(row);
-    else groups.set(row.setup_id, [row]);
-  }
-  return groups;
-}
+const oldestFirst = <T>(found: BySetup<T>, setupId: string): readonly T[] => [...(found.get(setupId) ?? [])].reverse();
 
 /** Everything of one setup's record that its trust is worked out from. */
 export interface TrustFacts {
@@ -110,7 +102,9 @@ async function wholeChart(database: Database, facts: TrustFacts): Promise<TrustF
   const oldest = facts.checks.at(-1);
   const begin = facts.setAnewMs.at(-1) ?? 0;
   if (!oldest || facts.checks.length < MOST_CHECKS || oldest.at_ms <= begin) return facts;
-  return { ...facts, checks: await findDailyChecks(database, [facts.row.setup.id], WHOLE_CHART, new Date(begin)) };
+  const { id } = facts.row.setup;
+  const whole = await findDailyChecks(database, [id], WHOLE_CHART, new Date(begin));
+  return { ...facts, checks: whole.get(id) ?? [] };
 }
 
 /** What the trust in each of many setups is worked out from, in few questions to the database. */
@@ -120,24 +114,18 @@ export async function trustFacts(database: Database, rows: readonly SetupRow[]):
     database,
     rows.map((r) => r.setup.id),
   );
-  const groups = {
-    shifts: bySetup(found.shifts),
-    corrections: bySetup(found.corrections),
-    checks: bySetup(found.checks),
-    events: bySetup(found.events),
-  };
   return Promise.all(
     rows.map((row) => {
       const { id } = row.setup;
       const confirmed = found.confirmed.filter((c) => c.setupId === id);
       const latest = confirmed[0]?.confirmation;
-      const corrections = groups.corrections.get(id) ?? [];
-      const events = groups.events.get(id) ?? [];
+      const corrections = oldestFirst(found.corrections, id);
+      const events = oldestFirst(found.events, id);
       return wholeChart(database, {
         ...{ row, confirmed, failure: found.failures.find((f) => f.setupId === id) },
-        shifts: groups.shifts.get(id) ?? [],
+        shifts: oldestFirst(found.shifts, id),
         ...{ corrections, events, ...momentsOf(corrections, events) },
-        checks: groups.checks.get(id) ?? [],
+        checks: found.checks.get(id) ?? [],
         policies: found.policies.filter((p) => p.setupId === id),
         worthy: found.worthy.filter((j) => j.setupId === id),
         cuts: found.cuts.filter((c) => c.setupId === id),

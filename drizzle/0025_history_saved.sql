@@ -1,0 +1,1 @@
+CREATE INDEX "history_entry_saved" ON "history_entry" USING btree ("setup_id","seq","material_id","confirmation_id") WHERE confirmation_id is not null;

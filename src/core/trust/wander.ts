@@ -58,23 +58,29 @@ function stepsOf(looks: readonly ShiftLook[], jumpMm2: (kind: string) => number)
   };
 }
 
-/** Of one direction: a local level observed at uneven times, every state by itself, diffuse at its start. */
-function axisLikelihood(values: Float64Array, { noise, days, jumps }: Steps, perDayMm2: number): number {
+/** Of both directions: local levels observed at uneven times, every state by itself, diffuse at its start; doubts are alike. */
+function likelihoodOf({ across, along, noise, days, jumps }: Steps, perDayMm2: number): number {
   let logLikelihood = 0;
-  let level = 0;
+  let levelAcross = 0;
+  let levelAlong = 0;
   let doubt = 0;
-  for (let i = 0; i < values.length; i++) {
+  for (let i = 0; i < days.length; i++) {
     if (days[i]! < 0) {
-      level = values[i]!;
+      levelAcross = across[i]!;
+      levelAlong = along[i]!;
       doubt = noise[i]!;
       continue;
     }
     doubt += perDayMm2 * days[i]! + jumps[i]!;
     const spread = doubt + noise[i]!;
-    const surprise = values[i]! - level;
-    logLikelihood -= 0.5 * (Math.log(spread) + (surprise * surprise) / spread);
-    level += (doubt / spread) * surprise;
-    doubt *= 1 - doubt / spread;
+    const surpriseAcross = across[i]! - levelAcross;
+    const surpriseAlong = along[i]! - levelAlong;
+    const squares = surpriseAcross * surpriseAcross + surpriseAlong * surpriseAlong;
+    logLikelihood -= Math.log(spread) + squares / (2 * spread);
+    const gain = doubt / spread;
+    levelAcross += gain * surpriseAcross;
+    levelAlong += gain * surpriseAlong;
+    doubt *= 1 - gain;
   }
   return logLikelihood;
 }
@@ -89,8 +95,7 @@ export function wanderLikelihood(
   perDayMm2: number,
   jumpMm2: (kind: string) => number,
 ): number {
-  const steps = stepsOf(looks, jumpMm2);
-  return axisLikelihood(steps.across, steps, perDayMm2) + axisLikelihood(steps.along, steps, perDayMm2);
+  return likelihoodOf(stepsOf(looks, jumpMm2), perDayMm2);
 }
 
 /** Mean of the wander's variance over what the looks leave likely, a lognormal about the assumed figure before them. */
@@ -99,8 +104,7 @@ function learnedWander(looks: readonly ShiftLook[], jumpMm2: (kind: string) => n
   const grid = Array.from({ length: GRID }, (_, i) => {
     const factor = REACH * ((2 * i) / (GRID - 1) - 1);
     const perDayMm2 = variance(ASSUMED_WANDER_MM * PRIOR_FACTOR ** factor);
-    const likelihood = axisLikelihood(steps.across, steps, perDayMm2) + axisLikelihood(steps.along, steps, perDayMm2);
-    return { perDayMm2, weight: likelihood - factor ** 2 / 2 };
+    return { perDayMm2, weight: likelihoodOf(steps, perDayMm2) - factor ** 2 / 2 };
   });
   const most = Math.max(...grid.map((g) => g.weight));
   const weights = grid.map((g) => Math.exp(g.weight - most));

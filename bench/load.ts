@@ -69,7 +69,8 @@ const WORK: readonly (() => Asked)[] = [
 interface Answered {
   readonly what: string;
   readonly ms: number;
-  readonly isRight: boolean;
+  /** What was wrong with the answer, or why there was none. */
+  readonly fault: string | null;
 }
 
 const headersOf = ({ body }: Asked): Record<string, string> => ({
@@ -85,25 +86,31 @@ function wordsOf({ body, path }: Asked): string {
 
 function ask(asked: Asked): Promise<Answered> {
   const from = performance.now();
-  const told = (isRight: boolean): Answered => ({ what: asked.what, ms: performance.now() - from, isRight });
+  const told = (fault: string | null): Answered => ({ what: asked.what, ms: performance.now() - from, fault });
   return new Promise((resolve) => {
-    const sent = request(
-      {
-        ...{ agent, port, host: '127.0.0.1', path: asked.path },
-        ...{ method: asked.body === undefined ? 'GET' : 'POST', headers: headersOf(asked) },
-      },
-      (answer) => {
-        let text = '';
-        answer.on('data', (bytes: Buffer) => (text += bytes.toString('latin1')));
-        answer.on('end', () => {
-          resolve(told(answer.statusCode === 200 && text.includes(wordsOf(asked))));
-        });
-      },
-    );
-    sent.on('error', () => {
-      resolve(told(false));
-    });
-    sent.end(asked.body);
+    const send = (): void => {
+      const sent = request(
+        {
+          ...{ agent, port, host: '127.0.0.1', path: asked.path },
+          ...{ method: asked.body === undefined ? 'GET' : 'POST', headers: headersOf(asked) },
+        },
+        (answer) => {
+          let text = '';
+          answer.on('data', (bytes: Buffer) => (text += bytes.toString('latin1')));
+          answer.on('end', () => {
+            const isRight = answer.statusCode === 200 && text.includes(wordsOf(asked));
+            resolve(told(isRight ? null : `status ${answer.statusCode ?? 'none'}, ${text.slice(0, 200)}`));
+          });
+        },
+      );
+      sent.on('error', (error: NodeJS.ErrnoException) => {
+        // A resting connection that the server closes in the moment it is used again: browsers ask anew, and so does this.
+        if (sent.reusedSocket && error.code === 'ECONNRESET') send();
+        else resolve(told(`${error.code ?? ''} ${error.message}`));
+      });
+      sent.end(asked.body);
+    };
+    send();
   });
 }
 
@@ -129,10 +136,11 @@ async function run(seconds: number, pauseMs: number): Promise<readonly Answered[
 function tell(name: string, answers: readonly Answered[], seconds: number): void {
   const sorted = answers.map((a) => a.ms).sort((a, b) => a - b);
   const at = (share: number): string => (sorted[Math.floor(share * (sorted.length - 1))] ?? 0).toFixed(0).padStart(6);
-  const errors = answers.filter((a) => !a.isRight).length;
+  const faults = answers.flatMap((a) => a.fault ?? []);
   print(
-    `${name.padEnd(30)}${String(sorted.length).padStart(7)}${(sorted.length / seconds).toFixed(0).padStart(6)}/s   median ${at(0.5)} ms, 99 % ${at(0.99)} ms, most ${at(1)} ms, ${errors} errors`,
+    `${name.padEnd(30)}${String(sorted.length).padStart(7)}${(sorted.length / seconds).toFixed(0).padStart(6)}/s   median ${at(0.5)} ms, 99 % ${at(0.99)} ms, most ${at(1)} ms, ${faults.length} errors`,
   );
+  for (const fault of new Set(faults)) print(`    ${fault}`);
 }
 
 function report(title: string, answers: readonly Answered[], seconds: number): void {

@@ -58,10 +58,11 @@ export async function readSetup(database: Database, id: string): Promise<SetupVi
   if (!found) return null;
   const { printMode } = found;
   const { style, sets } = decideRoute(found.program, found.setup.family);
-  const [materials, lastMaterialId, settings] = await Promise.all([
+  const [materials, lastMaterialId, settings, markProblem] = await Promise.all([
     findMaterials(database, found.setup.shopId),
     findLastMaterial(database, id),
     findSettings(database, ownersOf(found), { x: 0, y: 0 }),
+    markTestProblem(database, found, { marksIn: { acrossMm: 1, alongMm: 1 } }),
   ]);
   return {
     name: found.setup.name,
@@ -86,7 +87,7 @@ export async function readSetup(database: Database, id: string): Promise<SetupVi
     isTwoFaced: found.setup.family === 'F6',
     markTest: {
       useWords: MARK_USE_WORDS[found.cutter.markUse],
-      problem: await markTestProblem(database, found, { marksIn: { acrossMm: 1, alongMm: 1 } }),
+      problem: markProblem,
       isOurs: found.setup.route === 'D',
     },
   };

@@ -1,6 +1,7 @@
 import { individualsLimits } from './individuals';
 import { mean, sampleSd } from '../math/mean';
-import { normalQuantile, studentProbability, studentQuantile } from '../math/quantile';
+import { normalQuantile } from '../math/normal-quantile';
+import { studentProbability, studentQuantile } from '../math/quantile';
 
 /**
  * So many points make a chart's usual mean and spread; until then they are still being learned. Limits from ten or twenty

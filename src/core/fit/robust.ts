@@ -1,4 +1,4 @@
-import { normalQuantile } from '../math/quantile';
+import { normalQuantile } from '../math/normal-quantile';
 import { leastSquares, matrix } from '../math/qr';
 import { seededRng } from '../math/random';
 import type { Observation } from '../reading/observation';

@@ -5,7 +5,7 @@ export const MAD_TO_SD = 1.4826;
  * The value that `rank` others of an array are not above; the array is put in another order. Source: Hoare, Algorithm 65: Find
  * (1961), from memory.
  */
-function valueOfRank(values: Float64Array, rank: number): number {
+export function valueOfRank(values: Float64Array, rank: number): number {
   let [from, to] = [0, values.length - 1];
   while (from < to) {
     const pivot = values[(from + to) >> 1]!;

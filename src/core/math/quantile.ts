@@ -1,4 +1,5 @@
 import { regularisedBeta, regularisedGamma } from './gamma';
+import { normalQuantile } from './normal-quantile';
 
 /**
  * The x at which an increasing cumulative function reaches p: brackets the root, then closes the bracket by false position
@@ -40,14 +41,6 @@ function invertIncreasing(cumulative: (x: number) => number, p: number, start: r
 export function normalProbability(x: number): number {
   const tail = 0.5 * (1 - regularisedGamma(0.5, (x * x) / 2));
   return x < 0 ? tail : 1 - tail;
-}
-
-/** Standard normal quantile, 0 < p < 1. */
-export function normalQuantile(p: number): number {
-  if (p === 0.5) return 0;
-  const upper = Math.max(p, 1 - p);
-  const x = Math.sqrt(invertIncreasing((q) => regularisedGamma(0.5, q / 2), 2 * upper - 1, [0, 4]));
-  return p < 0.5 ? -x : x;
 }
 
 /** Student t quantile, 0 < p < 1, nu > 0 degrees of freedom; nu = Infinity gives the normal quantile. */

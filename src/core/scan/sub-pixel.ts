@@ -1,4 +1,4 @@
-import { normalQuantile } from '../math/quantile';
+import { normalQuantile } from '../math/normal-quantile';
 import type { GrayImage, RaySteps } from './gray';
 
 /** How bright either side of an edge is. */

@@ -1,5 +1,6 @@
 import type { Point } from '../geometry/affine';
 import { PARAMETER_COUNT } from '../fit/design';
+import { valueOfRank } from '../math/median';
 import { standardNormal, type Rng } from '../math/random';
 import { choleskyFactor } from '../math/symmetric';
 
@@ -28,7 +29,7 @@ export const normalDraws = (rng: Rng, jobs = DRAWS): Float64Array =>
   Float64Array.from({ length: jobs * PARAMETER_COUNT }, () => standardNormal(rng));
 
 /**
- * Square of the worst corner of each of the next jobs that the draws make, ascending: the constant part drawn from its
+ * Square of the worst corner of each of the next jobs that the draws make: the constant part drawn from its
  * estimate, a fresh load added. Plain loops over one set of buffers: every map page waits for it, and the bench for hundreds.
  */
 function squaresOfJobs(input: Omit<NextJobInput, 'toleranceMm'>, draws: Float64Array): Float64Array {
@@ -63,21 +64,17 @@ function squaresOfJobs(input: Omit<NextJobInput, 'toleranceMm'>, draws: Float64A
     }
     worst[draw] = most;
   }
-  return worst.sort();
+  return worst;
 }
 
+/** Root of the square that so large a share of them is not above; puts them in another order. */
 const quantileOf = (squares: Float64Array, share: number): number =>
-  Math.sqrt(squares[Math.min(squares.length - 1, Math.floor(share * squares.length))]!);
+  Math.sqrt(valueOfRank(squares, Math.min(squares.length - 1, Math.floor(share * squares.length))));
 
-/** Share of ascending numbers above a limit. */
-function shareAbove(ascending: Float64Array, limit: number): number {
-  let [low, high] = [0, ascending.length];
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (ascending[middle]! > limit) high = middle;
-    else low = middle + 1;
-  }
-  return (ascending.length - low) / ascending.length;
+function shareAbove(values: Float64Array, limit: number): number {
+  let count = 0;
+  for (let i = 0; i < values.length; i++) if (values[i]! > limit) count++;
+  return count / values.length;
 }
 
 /**

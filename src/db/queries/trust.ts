@@ -34,20 +34,23 @@ export async function findLatestConfirmed(session: Session, setupIds: readonly s
 
 /** Many identities as one parameter: as a list of as many they would have to be written into the question one by one. */
 const idList = (ids: readonly string[]): SQL => sql`${sql.param([...ids])}::uuid[]`;
+const floats = (numbers: readonly number[]): SQL => sql`${sql.param([...numbers])}::float8[]`;
 const milliseconds = (column: string): SQL => sql.raw(`extract(epoch from ${column})::float8 * 1000`);
+
+/** Setups with all that they stand on, as `s`. */
+const setupsOf = (ids: readonly string[]): SQL => sql`(select * from setup where id = any(${idList(ids)})) s`;
 
 /** Rows of many setups, by the setup. */
 export type BySetup<T> = ReadonlyMap<string, readonly T[]>;
 
 /**
- * The same question for each of many setups, `s` in it. The rows come as one text of JSON for each setup: thousands of small
+ * The same question for each of many setups, which are `s` in it. The rows come as one text of JSON for each setup: thousands of small
  * rows cost more on their way than to be found. Moments are told in ms since 1970.
  */
-async function perSetup<T>(session: Session, setupIds: readonly string[], question: SQL): Promise<BySetup<T>> {
+async function perSetup<T>(session: Session, setups: SQL, question: SQL): Promise<BySetup<T>> {
   const { rows } = await session.execute<{ id: string; found: readonly T[] }>(sql`
-    select s.id, answer.found from setup s
-    cross join lateral (select json_agg(one) as found from (${question}) one) answer
-    where s.id = any(${idList(setupIds)}) and answer.found is not null`);
+    select s.id, answer.found from ${setups}
+    cross join lateral (select json_agg(one) as found from (${question}) one) answer where answer.found is not null`);
   return new Map(rows.map(({ id, found }) => [id, found]));
 }
 
@@ -63,7 +66,7 @@ export interface ConfirmedShift {
 export const findConfirmedShifts = (session: Session, setupIds: readonly string[], most: number) =>
   perSetup<ConfirmedShift>(
     session,
-    setupIds,
+    setupsOf(setupIds),
     sql`select h.material_id, ${milliseconds('c.at')} as at_ms, f.parameters[1] as across, f.parameters[2] as along,
         f.covariance[1] as variance
       from (select material_id, confirmation_id from history_entry where setup_id = s.id and confirmation_id is not null
@@ -79,7 +82,7 @@ export interface SetupMoment {
 export const findCorrectionTimes = (session: Session, setupIds: readonly string[], most: number) =>
   perSetup<SetupMoment>(
     session,
-    setupIds,
+    setupsOf(setupIds),
     sql`select ${milliseconds('at')} as at_ms from correction
       where setup_id = s.id and objective <> 'none' order by at desc limit ${most}`,
   );
@@ -106,7 +109,7 @@ export function findEventTimes(session: Session, setupIds: readonly string[], mo
   });
   return perSetup<SetupEvent>(
     session,
-    setupIds,
+    setupsOf(setupIds),
     sql`select ${milliseconds('e.at')} as at_ms, e.id, e.kind, e.note, p.name as by
       from (${sql.join(ofOne, sql` union all `)} order by at desc limit ${most}) e join person p on p.id = e.by order by e.at desc`,
   );
@@ -123,19 +126,23 @@ export interface CheckRow extends SetupMoment {
   readonly by: string;
 }
 
-/** Daily checks of setups that were not taken back, the newest so many of each since a moment, newest first. */
-export const findDailyChecks = (
-  session: Session,
-  setupIds: readonly string[],
-  most: number,
-  since: Date = new Date(0),
-) =>
+/** A setup, and the stretch of time that is asked for: from a moment on, and before another. */
+export interface SetupStretch {
+  readonly setupId: string;
+  readonly fromMs: number;
+  readonly beforeMs: number;
+}
+
+/** Daily checks of setups that were not taken back, the newest so many of each within its stretch, newest first. */
+export const findDailyChecks = (session: Session, setups: readonly SetupStretch[], most: number) =>
   perSetup<CheckRow>(
     session,
-    setupIds,
+    sql`unnest(${idList(setups.map((s) => s.setupId))}, ${floats(setups.map((s) => s.fromMs))},
+      ${floats(setups.map((s) => s.beforeMs))}) as s(id, from_ms, before_ms)`,
     sql`select d.id, d.material_id, ${milliseconds('d.at')} as at_ms, d.across_mm as across, d.along_mm as along,
         d.standard_uncertainty_mm as uncertainty, d.method, d.note, p.name as by
-      from (select * from daily_check own where own.setup_id = s.id and own.at >= ${since.toISOString()}::timestamptz
+      from (select * from daily_check own where own.setup_id = s.id
+        and own.at >= to_timestamp(s.from_ms / 1000) and own.at < to_timestamp(s.before_ms / 1000)
         and not exists (select 1 from daily_check_taken_back t where t.daily_check_id = own.id)
         order by own.at desc limit ${most}) d
       join person p on p.id = d.by order by d.at desc`,

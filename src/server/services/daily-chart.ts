@@ -41,9 +41,15 @@ function checksOf(facts: TrustFacts, materialId: string): readonly DailyPoint[] 
   const begin = facts.setAnewMs.at(-1) ?? 0;
   return facts.checks
     .filter((check) => check.material_id === materialId && check.at_ms > begin)
-    .map((check) => ({
-      ...{ id: check.id, at: new Date(check.at_ms), by: check.by, method: check.method, note: check.note },
-      ...{ acrossMm: check.across, alongMm: check.along, standardUncertaintyMm: check.uncertainty },
+    .map(({ id, at_ms, by, method, note, across, along, uncertainty }) => ({
+      id,
+      at: new Date(at_ms),
+      by,
+      method,
+      note,
+      acrossMm: across,
+      alongMm: along,
+      standardUncertaintyMm: uncertainty,
     }))
     .reverse();
 }

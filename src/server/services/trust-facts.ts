@@ -21,14 +21,15 @@ import {
   type ConfirmedShift,
   type SetupEvent,
   type SetupMoment,
+  type SetupStretch,
 } from '@/db/queries/trust';
 import { marksFor, markSpaceFor } from './setup-marks';
 
 /** So many of each setup are looked at, the newest: what is older says little of today. */
 const MOST_SHIFTS = 30;
 const MOST_MOMENTS = 60;
-/** Daily checks: a chart that runs on for longer is read whole, see `longChecks`. */
-const MOST_CHECKS = 60;
+/** Daily checks: a chart that runs on for longer is read whole. */
+export const MOST_CHECKS = 60;
 const WHOLE_CHART = 5000;
 
 /** Work area's corners, and what one load of this setup's check sheet adds. */
@@ -49,7 +50,11 @@ async function foundOf(database: Database, ids: readonly string[]) {
     findLatestConfirmed(database, ids),
     findConfirmedShifts(database, ids, MOST_SHIFTS),
     findCorrectionTimes(database, ids, MOST_MOMENTS),
-    findDailyChecks(database, ids, MOST_CHECKS),
+    findDailyChecks(
+      database,
+      ids.map((setupId) => ({ setupId, fromMs: 0, beforeMs: Infinity })),
+      MOST_CHECKS,
+    ),
     findEventTimes(database, ids, MOST_MOMENTS),
     findPolicies(database, ids),
     findLatestFailures(database),
@@ -97,14 +102,20 @@ function momentsOf(
   };
 }
 
-/** A chart that began before the oldest check at hand is read whole: what is usual is its first fifty. */
-async function wholeChart(database: Database, facts: TrustFacts): Promise<TrustFacts> {
-  const oldest = facts.checks.at(-1);
-  const begin = facts.setAnewMs.at(-1) ?? 0;
-  if (!oldest || facts.checks.length < MOST_CHECKS || oldest.at_ms <= begin) return facts;
-  const { id } = facts.row.setup;
-  const whole = await findDailyChecks(database, [id], WHOLE_CHART, new Date(begin));
-  return { ...facts, checks: whole.get(id) ?? [] };
+/** What of a chart lies before the oldest check at hand; nothing where all of it is at hand. */
+function missingOf({ row, checks, setAnewMs }: TrustFacts): readonly SetupStretch[] {
+  const oldest = checks.at(-1);
+  const begin = setAnewMs.at(-1) ?? 0;
+  if (!oldest || checks.length < MOST_CHECKS || oldest.at_ms <= begin) return [];
+  return [{ setupId: row.setup.id, fromMs: begin, beforeMs: oldest.at_ms }];
+}
+
+/** Charts that began before the oldest check at hand are read whole: what is usual is their first fifty. */
+async function wholeCharts(database: Database, all: readonly TrustFacts[]): Promise<readonly TrustFacts[]> {
+  const missing = all.flatMap(missingOf);
+  if (missing.length === 0) return all;
+  const older = await findDailyChecks(database, missing, WHOLE_CHART);
+  return all.map((facts) => ({ ...facts, checks: [...facts.checks, ...(older.get(facts.row.setup.id) ?? [])] }));
 }
 
 /** What the trust in each of many setups is worked out from, in few questions to the database. */
@@ -114,14 +125,15 @@ export async function trustFacts(database: Database, rows: readonly SetupRow[]):
     database,
     rows.map((r) => r.setup.id),
   );
-  return Promise.all(
+  return wholeCharts(
+    database,
     rows.map((row) => {
       const { id } = row.setup;
       const confirmed = found.confirmed.filter((c) => c.setupId === id);
       const latest = confirmed[0]?.confirmation;
       const corrections = oldestFirst(found.corrections, id);
       const events = oldestFirst(found.events, id);
-      return wholeChart(database, {
+      return {
         ...{ row, confirmed, failure: found.failures.find((f) => f.setupId === id) },
         shifts: oldestFirst(found.shifts, id),
         ...{ corrections, events, ...momentsOf(corrections, events) },
@@ -131,7 +143,7 @@ export async function trustFacts(database: Database, rows: readonly SetupRow[]):
         cuts: found.cuts.filter((c) => c.setupId === id),
         load: loadsOf(row, latest?.markSdMm ?? ASSUMED_MARK_SD_MM),
         isMarkSdAssumed: latest?.isMarkSdAssumed ?? true,
-      });
+      };
     }),
   );
 }

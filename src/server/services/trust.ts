@@ -12,7 +12,7 @@ import type { Database } from '@/db/client';
 import type { SetupRow } from '@/db/queries/shop';
 import { now } from '../clock';
 import { dailyChart, type DailyChart } from './daily-chart';
-import { shiftsOf, trustFacts, type TrustFacts } from './trust-facts';
+import { MOST_CHECKS, shiftsOf, trustFacts, type TrustFacts } from './trust-facts';
 
 export interface KeptPolicy extends Policy {
   readonly id: string | null;
@@ -76,9 +76,11 @@ function sinceConfirmed(facts: TrustFacts, own: Confirmed): readonly ShiftLook[]
   return looksOf([begin, ...shifts], { setAnewMs: [], events: facts.dated }).slice(1);
 }
 
+/** How a setup wanders, from its newest looks. */
 function wanderOf(facts: TrustFacts): Wander {
   const order = { setAnewMs: facts.setAnewMs, events: facts.dated };
-  return learnWander(facts.confirmed.flatMap((c) => looksOf(shiftsOf(facts, c.materialId), order)));
+  const recent = { ...facts, checks: facts.checks.slice(0, MOST_CHECKS) };
+  return learnWander(facts.confirmed.flatMap((c) => looksOf(shiftsOf(recent, c.materialId), order)));
 }
 
 /** Worst corner of the next job straight after the check, and now. */

@@ -1,16 +1,17 @@
 'use client';
 
-import { bisector, brushX, extent, line, scaleLinear, scaleUtc, select, utcFormat, type D3BrushEvent } from 'd3';
+import { bisector, brushX, extent, line, scaleLinear, scaleUtc, select, type D3BrushEvent } from 'd3';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { FOLLOWED, type Followed, type FoundAndLeft, type OverTime, type Told } from '@/contracts/over-time';
 import { formatLength, type UnitSystem } from '@/core/units/length';
+import { timeTicks } from '../components/time-ticks';
 import { useWidth } from '../components/use-width';
 import { PART_NAMES, partValueWords } from '@/core/verdict/part-words';
 
 const USUAL_WIDTH = 900;
 const HEIGHT = 300;
 const STRIP = 46;
-const MARGIN = { left: 92, right: 14, top: 12, bottom: 28 };
+const MARGIN = { left: 92, right: 34, top: 12, bottom: 28 };
 
 type Reach = readonly [fromMs: number, toMs: number];
 
@@ -74,9 +75,9 @@ function Chart({ view, part, reach, system, width }: ChartProps & Wide) {
           </text>
         </g>
       ))}
-      {x.ticks(Math.max(2, Math.floor(width / 150))).map((t) => (
-        <text key={t.getTime()} x={x(t)} y={HEIGHT - 6} textAnchor="middle" fontSize="14" fill="var(--ink-2)">
-          {utcFormat(reach[1] - reach[0] > 3e10 ? '%b %Y' : '%d %b')(t)}
+      {timeTicks(x, Math.max(2, Math.floor(width / 150))).map(({ at, words }) => (
+        <text key={words} x={x(at)} y={HEIGHT - 6} textAnchor="middle" fontSize="14" fill="var(--ink-2)">
+          {words}
         </text>
       ))}
       <g clipPath="url(#over-time-clip)">

@@ -1,8 +1,9 @@
 'use client';
 
-import { extent, line, scaleLinear, scaleUtc, utcFormat } from 'd3';
+import { extent, line, scaleLinear, scaleUtc } from 'd3';
 import type { ControlChart } from '@/core/charts/control-chart';
 import { formatLength, type UnitSystem } from '@/core/units/length';
+import { timeTicks } from '../components/time-ticks';
 
 interface Props {
   readonly title: string;
@@ -60,9 +61,9 @@ export function ControlChartPicture({ title, chart, timesMs, system }: Props) {
             </text>
           </g>
         ))}
-        {x.ticks(4).map((t) => (
-          <text key={t.getTime()} x={x(t)} y={HEIGHT - 8} textAnchor="middle" fontSize="14" fill="var(--ink-2)">
-            {utcFormat('%d %b')(t)}
+        {timeTicks(x, 4).map(({ at, words: said }) => (
+          <text key={said} x={x(at)} y={HEIGHT - 8} textAnchor="middle" fontSize="14" fill="var(--ink-2)">
+            {said}
           </text>
         ))}
         {[(p: (typeof drawn)[number]) => p.lower, (p: (typeof drawn)[number]) => p.upper].map((of, i) => (

@@ -81,21 +81,21 @@ function Checks({ view, system, stamp }: ChecksProps) {
       <table className="plain">
         <thead>
           <tr>
-            <th>when</th>
+            <th>when, how, by whom</th>
             <th>across</th>
             <th>along</th>
             <th>uncertainty</th>
-            <th>how, by whom</th>
           </tr>
         </thead>
         <tbody>
           {[...view.chart.points].reverse().map((p) => (
             <tr key={p.id}>
-              <td>{stamp(p.at)}</td>
+              <td>
+                {stamp(p.at)} <span className="quiet d-inline-block">{`${DAILY_METHOD_WORDS[p.method]}, ${p.by}`}</span>
+              </td>
               <td className="figures text-nowrap">{formatLength(p.acrossMm, system)}</td>
               <td className="figures text-nowrap">{formatLength(p.alongMm, system)}</td>
               <td className="figures text-nowrap">{formatLength(p.standardUncertaintyMm, system)}</td>
-              <td>{`${DAILY_METHOD_WORDS[p.method]}, ${p.by}`}</td>
             </tr>
           ))}
         </tbody>

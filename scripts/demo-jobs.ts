@@ -111,13 +111,13 @@ async function makeJob(db: Database, actor: Actor, order: DemoJob): Promise<void
 export interface DemoPlaces {
   readonly lowWeir: string;
   readonly towpath: string;
-  readonly osier: string;
+  readonly sluice: string;
   readonly stripFilm: string;
   readonly vinyl: string;
 }
 
 interface DemoTestCut {
-  readonly setup: 'lowWeir' | 'towpath' | 'osier';
+  readonly setup: 'lowWeir' | 'towpath';
   readonly material: 'stripFilm' | 'vinyl';
   readonly daysAgo: number;
   readonly force: number;
@@ -187,7 +187,7 @@ export async function seedJobs(db: Database, actor: Actor, at: DemoPlaces): Prom
       },
       lockedHoursAgo: 3,
     },
-    { name: 'Osier bed discs', setupId: at.osier, materialId: at.vinyl, item: { ...disc, quantity: 40 }, draft: {} },
+    { name: 'Osier bed discs', setupId: at.sluice, materialId: at.vinyl, item: { ...disc, quantity: 40 }, draft: {} },
   ];
   for (const cut of DEMO_TEST_CUTS) {
     const { setup, material, daysAgo, ...rest } = cut;

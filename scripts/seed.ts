@@ -257,7 +257,7 @@ async function seed(): Promise<void> {
     db,
     { personId: actorId },
     {
-      ...{ lowWeir: setupOf('Low Weir'), towpath: setupOf('Towpath'), osier: setupOf('Osier') },
+      ...{ lowWeir: setupOf('Low Weir'), towpath: setupOf('Towpath'), sluice: setupOf('Sluice') },
       ...{ stripFilm: ids.get('material strip') ?? '', vinyl: ids.get('material disc') ?? '' },
     },
   );

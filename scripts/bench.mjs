@@ -56,9 +56,11 @@ await main(async () => {
     process.exitCode ||= await runShown(process.execPath, ['--import', 'tsx', part], {});
   const cluster = await largeShop();
   try {
-    const order = ['--conditions=react-server', '--import', 'tsx', 'bench/record-speed.ts'];
     const env = { ...process.env, DATABASE_URL: cluster.url(LARGE) };
-    process.exitCode ||= await runShown(process.execPath, order, { env });
+    for (const part of ['bench/record-speed.ts', 'bench/archive-speed.ts']) {
+      const order = ['--conditions=react-server', '--import', 'tsx', part];
+      process.exitCode ||= await runShown(process.execPath, order, { env });
+    }
     process.exitCode ||= await load(env);
   } finally {
     cluster.stop();

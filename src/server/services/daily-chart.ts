@@ -3,7 +3,7 @@ import { changeKind, type Change } from '@/core/charts/change-kind';
 import { controlChart, type ControlChart, type School } from '@/core/charts/control-chart';
 import type { DailyMethod } from '@/core/trust/daily-method';
 import { DAY_MS } from '@/core/trust/looks';
-import type { TrustFacts } from './trust-facts';
+import type { ChartFacts } from './trust-facts';
 
 export interface DailyPoint {
   readonly id: string;
@@ -37,7 +37,7 @@ export interface DailyChart {
 }
 
 /** Daily checks since the machine got other values, oldest first. */
-function checksOf(facts: TrustFacts, materialId: string): readonly DailyPoint[] {
+function checksOf(facts: ChartFacts, materialId: string): readonly DailyPoint[] {
   const begin = facts.setAnewMs.at(-1) ?? 0;
   return facts.checks
     .filter((check) => check.material_id === materialId && check.at_ms > begin)
@@ -55,7 +55,7 @@ function checksOf(facts: TrustFacts, materialId: string): readonly DailyPoint[] 
 }
 
 /** Another material, checked since the change began and within what is usual for it: the change is not the machine's. */
-function isQuietElsewhere(facts: TrustFacts, materialId: string, school: School, since: Date): boolean {
+function isQuietElsewhere(facts: ChartFacts, materialId: string, school: School, since: Date): boolean {
   const others = new Set(facts.checks.map((c) => c.material_id).filter((id) => id !== materialId));
   return [...others].some((other) => {
     const points = checksOf(facts, other);
@@ -72,7 +72,7 @@ function isQuietElsewhere(facts: TrustFacts, materialId: string, school: School,
 }
 
 function signalOf(
-  facts: TrustFacts,
+  facts: ChartFacts,
   { materialId, school }: { readonly materialId: string; readonly school: School },
   points: readonly DailyPoint[],
   charts: Pick<DailyChart, 'across' | 'along'>,
@@ -91,7 +91,7 @@ function signalOf(
   return signals.find((s) => !s.isFirst) ?? signals[0] ?? null;
 }
 
-export function dailyChart(facts: TrustFacts, materialId: string, school: School): DailyChart {
+export function dailyChart(facts: ChartFacts, materialId: string, school: School): DailyChart {
   const points = checksOf(facts, materialId);
   const across = controlChart(
     points.map((p) => p.acrossMm),

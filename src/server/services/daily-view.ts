@@ -1,10 +1,11 @@
 import 'server-only';
 import type { School } from '@/core/charts/control-chart';
 import type { Database } from '@/db/client';
+import { findLastMaterial } from '@/db/queries/bench';
 import { findMaterials, findSetup } from '@/db/queries/shop';
 import { dailyChart, type DailyChart } from './daily-chart';
 import { policyOf } from './trust';
-import { trustFacts } from './trust-facts';
+import { chartFacts } from './trust-facts';
 
 export interface DailyView {
   readonly setupId: string;
@@ -25,12 +26,12 @@ export async function readDaily(
 ): Promise<DailyView | null> {
   const row = await findSetup(database, setupId);
   if (!row) return null;
-  const [[facts], materials] = await Promise.all([
-    trustFacts(database, [row]),
+  const [facts, materials, confirmed] = await Promise.all([
+    chartFacts(database, row),
     findMaterials(database, row.setup.shopId),
+    findLastMaterial(database, setupId),
   ]);
-  if (!facts) return null;
-  const latest = facts.checks[0]?.material_id ?? facts.confirmed[0]?.materialId;
+  const latest = facts.checks[0]?.material_id ?? confirmed;
   const chosen = materials.find((m) => m.id === asked) ?? materials.find((m) => m.id === latest) ?? materials[0];
   if (!chosen) return null;
   const { school } = policyOf(facts, chosen.id);

@@ -44,17 +44,15 @@ function loadsOf(row: SetupRow, markSdMm: number) {
   };
 }
 
+const ever = (setupId: string): SetupStretch => ({ setupId, fromMs: 0, beforeMs: Infinity });
+
 /** What one look at the database finds of many setups. */
 async function foundOf(database: Database, ids: readonly string[]) {
   const [confirmed, shifts, corrections, checks, events, policies, failures, worthy] = await Promise.all([
     findLatestConfirmed(database, ids),
     findConfirmedShifts(database, ids, MOST_SHIFTS),
     findCorrectionTimes(database, ids, MOST_MOMENTS),
-    findDailyChecks(
-      database,
-      ids.map((setupId) => ({ setupId, fromMs: 0, beforeMs: Infinity })),
-      MOST_CHECKS,
-    ),
+    findDailyChecks(database, ids.map(ever), MOST_CHECKS),
     findEventTimes(database, ids, MOST_MOMENTS),
     findPolicies(database, ids),
     findLatestFailures(database),
@@ -102,8 +100,11 @@ function momentsOf(
   };
 }
 
+/** What the charts of a setup's daily checks are drawn from. */
+export type ChartFacts = Pick<TrustFacts, 'row' | 'checks' | 'setAnewMs'>;
+
 /** What of a chart lies before the oldest check at hand; nothing where all of it is at hand. */
-function missingOf({ row, checks, setAnewMs }: TrustFacts): readonly SetupStretch[] {
+function missingOf({ row, checks, setAnewMs }: ChartFacts): readonly SetupStretch[] {
   const oldest = checks.at(-1);
   const begin = setAnewMs.at(-1) ?? 0;
   if (!oldest || checks.length < MOST_CHECKS || oldest.at_ms <= begin) return [];
@@ -111,11 +112,28 @@ function missingOf({ row, checks, setAnewMs }: TrustFacts): readonly SetupStretc
 }
 
 /** Charts that began before the oldest check at hand are read whole: what is usual is their first fifty. */
-async function wholeCharts(database: Database, all: readonly TrustFacts[]): Promise<readonly TrustFacts[]> {
+async function wholeCharts<T extends ChartFacts>(database: Database, all: readonly T[]): Promise<readonly T[]> {
   const missing = all.flatMap(missingOf);
   if (missing.length === 0) return all;
   const older = await findDailyChecks(database, missing, WHOLE_CHART);
   return all.map((facts) => ({ ...facts, checks: [...facts.checks, ...(older.get(facts.row.setup.id) ?? [])] }));
+}
+
+/** What the daily checks of one setup are shown from: less than its whole trust. */
+export async function chartFacts(
+  database: Database,
+  row: SetupRow,
+): Promise<ChartFacts & Pick<TrustFacts, 'policies'>> {
+  const { id } = row.setup;
+  const [corrections, checks, events, policies] = await Promise.all([
+    findCorrectionTimes(database, [id], MOST_MOMENTS),
+    findDailyChecks(database, [ever(id)], MOST_CHECKS),
+    findEventTimes(database, [id], MOST_MOMENTS),
+    findPolicies(database, [id]),
+  ]);
+  const { setAnewMs } = momentsOf(oldestFirst(corrections, id), oldestFirst(events, id));
+  const own = { row, checks: checks.get(id) ?? [], setAnewMs, policies };
+  return (await wholeCharts(database, [own]))[0] ?? own;
 }
 
 /** What the trust in each of many setups is worked out from, in few questions to the database. */

@@ -38,6 +38,19 @@ export function findEarlierCalibrations(session: Session, setupId: string) {
     .limit(8);
 }
 
+/** Whether anything was ever read of a quick or full check of this setup. */
+export async function hasReadCheck(session: Session, setupId: string): Promise<boolean> {
+  const found = await session
+    .select({ id: reading.id })
+    .from(calibration)
+    .innerJoin(calibrationSheet, eq(calibrationSheet.calibrationId, calibration.id))
+    .innerJoin(cutSet, eq(cutSet.calibrationSheetId, calibrationSheet.id))
+    .innerJoin(reading, eq(reading.cutSetId, cutSet.id))
+    .where(and(eq(calibration.setupId, setupId), inArray(calibration.kind, ['quick', 'full'])))
+    .limit(1);
+  return found.length > 0;
+}
+
 /** So many loads tell the noise of reading marks to a twentieth of itself; older ones would only cost time. */
 const MOST_LOADS = 200;
 

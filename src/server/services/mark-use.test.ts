@@ -4,10 +4,11 @@ import type { TurnDeg } from '@/core/geometry/load';
 import { seededRng } from '@/core/math/random';
 import type { TellableUse } from '@/core/shop/mark-use';
 import { testDatabase, type TestDatabase } from '@/db/database.testing';
+import { findSetup } from '@/db/queries/shop';
 import { mustLoad, readDoneSet } from '../../../scripts/run-calibration';
 import { makeFile } from './files';
 import { printInstructions, cutInstructions } from './instructions';
-import { findReference, keepMarkUse, toldUse } from './mark-use';
+import { findReference, keepMarkUse, markTestHint, toldUse } from './mark-use';
 import { planCut, type CalibrationRecord } from './record';
 import { makeShop, startOrder, type ShopOrder, type TestShop } from './shop.testing';
 import { startCalibration } from './start';
@@ -130,5 +131,18 @@ describe('what it refuses', () => {
       [shop.settingIds[0], shop.actor.personId],
     );
     expect(await findReference(test.database, shop.setupId)).toBeNull();
+  });
+
+  it('before anything is asked for: what can be said without reading old sheets', async () => {
+    const hint = async ({ setupId }: TestShop) => {
+      const row = await findSetup(test.database, setupId);
+      return row ? markTestHint(test.database, row) : 'no setup';
+    };
+    const shop = await makeShop(test.database, { error });
+    expect(await hint(shop)).toMatch(/quick check first/);
+    await readSheet(shop, 'full', 0);
+    expect(await hint(shop)).toBeNull();
+    const byHand = await makeShop(test.database, { error, family: 'F8' });
+    expect(await hint(byHand)).toMatch(/no marks that could be moved/);
   });
 });

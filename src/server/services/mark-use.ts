@@ -9,7 +9,7 @@ import type { Load } from '@/core/geometry/load';
 import { fail, ok, type Result } from '@/core/result';
 import { tellMarkUse, keptUse, type MarkUseFinding } from '@/core/shop/mark-use';
 import type { Database, Session } from '@/db/client';
-import { findEarlierCalibrations } from '@/db/queries/calibration';
+import { findEarlierCalibrations, hasReadCheck } from '@/db/queries/calibration';
 import type { SetupRow } from '@/db/queries/shop';
 import { cutter } from '@/db/schema/machines';
 import { markUseTest } from '@/db/schema/settings';
@@ -57,18 +57,27 @@ function hasMovableMarks(row: SetupRow): boolean {
   return (route === 'A' || route === 'C') && !['none', 'by_hand'].includes(schemeOf(row).kind);
 }
 
-/** Why a setup's marks cannot be tested, in words; null when they can. */
-export async function markTestProblem(
-  session: Session,
-  row: SetupRow,
-  input: Pick<StartCalibrationInput, 'marksIn'>,
-): Promise<string | null> {
+type MarksIn = Pick<StartCalibrationInput, 'marksIn'>;
+
+const NO_REFERENCE =
+  'Make a quick check first, with the settings as they are: the sheet with moved marks is compared with it.';
+
+function plainProblem(row: SetupRow, input: MarksIn): string | null {
   if (!hasMovableMarks(row)) return 'This work has no marks that could be moved alone.';
   if (row.setup.route !== 'D' && (input.marksIn?.acrossMm ?? 0) + (input.marksIn?.alongMm ?? 0) < 0.3)
     return 'How far in the marks are set: at least 0.3 mm, across and along together, else nothing can be seen.';
-  if (!(await findReference(session, row.setup.id)))
-    return 'Make a quick check first, with the settings as they are: the sheet with moved marks is compared with it.';
   return null;
+}
+
+/** Why a setup's marks cannot be tested, in words; null when they can. */
+export async function markTestProblem(session: Session, row: SetupRow, input: MarksIn): Promise<string | null> {
+  return plainProblem(row, input) ?? ((await findReference(session, row.setup.id)) ? null : NO_REFERENCE);
+}
+
+/** The same before anything is asked for, as far as it is known without reading old sheets: every look at a setup asks it. */
+export async function markTestHint(session: Session, row: SetupRow): Promise<string | null> {
+  const problem = plainProblem(row, { marksIn: { acrossMm: 1, alongMm: 1 } });
+  return problem ?? ((await hasReadCheck(session, row.setup.id)) ? null : NO_REFERENCE);
 }
 
 function fitUnder(record: CalibrationRecord, set: CutSet, frame: Load): ErrorMapFit | null {

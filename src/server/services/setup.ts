@@ -11,7 +11,7 @@ import type { MarkSpace, PageChoice } from '@/core/target/block';
 import type { FigureStyle } from '@/core/target/sheet-definition';
 import { testable } from '@/core/setting/which-way';
 import { MARK_USE_WORDS } from '@/core/shop/words';
-import { markTestProblem } from './mark-use';
+import { markTestHint } from './mark-use';
 import { markSpaceFor } from './setup-marks';
 import { moveWords, settingValueWords } from './words';
 
@@ -62,7 +62,7 @@ export async function readSetup(database: Database, id: string): Promise<SetupVi
     findMaterials(database, found.setup.shopId),
     findLastMaterial(database, id),
     findSettings(database, ownersOf(found), { x: 0, y: 0 }),
-    markTestProblem(database, found, { marksIn: { acrossMm: 1, alongMm: 1 } }),
+    markTestHint(database, found),
   ]);
   return {
     name: found.setup.name,

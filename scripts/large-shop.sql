@@ -17,7 +17,7 @@ insert into setup (id, shop_id, family, name, printer_id, print_mode_id, cutter_
   select pg_temp.key('setup ' || s), pg_temp.key('shop'), 'F1', 'Setup ' || lpad(s::text, 2, '0'), pg_temp.key('printer'), pg_temp.key('mode'), pg_temp.key('cutter ' || s), 'knife', 'mat', 'D', .3
   from generate_series(1, :setups) s;
 insert into sheet_definition (id, code, content, content_sha256, generator_version)
-  values (pg_temp.key('sheet'), 'LARGE-1', :sheet, sha256('large'), 1);
+  values (pg_temp.key('sheet'), 'LARGE-1', :sheet, sha256(convert_to(:sheet, 'UTF8')), 1);
 
 create temp table work on commit drop as
   select s, c, pg_temp.key('calibration ' || s || ' ' || c) as id, pg_temp.key('setup ' || s) as setup_id,

@@ -43,12 +43,19 @@ export async function* shopRows(client: ClientBase, shopId: string): AsyncGenera
     // A cursor takes no parameters: the id is a uuid and is told as text.
     const where = select(table).replaceAll('$1', `'${shopId.replaceAll("'", "''")}'::uuid`);
     await client.query(`declare archive_rows no scroll cursor for ${where}`);
-    for (;;) {
-      const { rows } = await client.query<{ line: string }>(
-        `fetch ${table.isLarge ? LARGE_ROWS_AT_ONCE : ROWS_AT_ONCE} from archive_rows`,
-      );
-      for (const { line } of rows) yield { table: table.name, line };
+    const fetch = () => {
+      const count = table.isLarge ? LARGE_ROWS_AT_ONCE : ROWS_AT_ONCE;
+      const asked = client.query<{ line: string }>(`fetch ${count} from archive_rows`);
+      // Whoever ends before the last row does not wait for those that were asked for.
+      asked.catch(() => undefined);
+      return asked;
+    };
+    // The next rows are found while these are written.
+    for (let next = fetch(); ; ) {
+      const { rows } = await next;
       if (rows.length === 0) break;
+      next = fetch();
+      for (const { line } of rows) yield { table: table.name, line };
     }
     await client.query('close archive_rows');
   }

@@ -51,7 +51,7 @@ export async function* shopRows(client: ClientBase, shopId: string): AsyncGenera
       return asked;
     };
     // The next rows are found while these are written.
-    for (let next = fetch(); ; ) {
+    for (let next = fetch(); ;) {
       const { rows } = await next;
       if (rows.length === 0) break;
       next = fetch();

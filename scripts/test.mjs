@@ -96,6 +96,8 @@ async function long() {
       'src/core/verdict',
       'src/core/simulate',
       'src/core/scan',
+      'src/core/drift/slip',
+      'src/core/drift/section-length',
       'src/formats/cut-file',
       'scripts/kills',
     ],

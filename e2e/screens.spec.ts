@@ -55,6 +55,29 @@ test('axe finds nothing serious on any screen, light and dark; none scrolls side
   await expectScreensInOrder(page, context, screens);
 });
 
+test('every page bears its own title, also in the moment when one page gives way to the next', async ({ page }) => {
+  await openDemo(page);
+  await page.evaluate(() => {
+    const titles: string[] = [];
+    Object.assign(window, { titles });
+    const note = (): number => titles.push([...document.querySelectorAll('title')].map((t) => t.text).join(' + '));
+    new MutationObserver(note).observe(document, { subtree: true, childList: true, characterData: true });
+  });
+  for (const [name, path] of [
+    ['Shop', '/shop'],
+    ['Jobs', '/jobs'],
+    ['History', '/history'],
+    ['Bench', '/'],
+  ] as const) {
+    await page.getByRole('link', { name, exact: true }).click();
+    await page.waitForURL(path);
+    await expect(page).toHaveTitle(`${await page.getByRole('heading', { level: 1 }).innerText()} \u00b7 Red Plumb`);
+  }
+  const titles = await page.evaluate(() => (window as unknown as { titles: string[] }).titles);
+  expect(new Set(titles).size).toBeGreaterThanOrEqual(4);
+  expect(titles.filter((t) => !/^[^+]+ \u00b7 Red Plumb$/.test(t))).toEqual([]);
+});
+
 test('bench: something happened in one tap, undone in one more', async ({ page }) => {
   await openDemo(page);
   const card = page.getByRole('article', { name: 'Heronry' });

@@ -8,7 +8,6 @@ import { cookies } from 'next/headers';
 import type { ReactNode } from 'react';
 
 export const metadata: Metadata = {
-  title: 'Red Plumb',
   description: 'Brings the cut to the print, and keeps it there.',
 };
 

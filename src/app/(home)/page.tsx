@@ -10,6 +10,7 @@ import Link from 'next/link';
 import type { UnitSystem } from '@/core/units/length';
 import { SetupCard, type SetupCardView } from '@/ui/components/SetupCard';
 import { StartOwnShop } from '@/ui/shop/StartOwnShop';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 export const dynamic = 'force-dynamic';
 
@@ -42,7 +43,9 @@ export default async function BenchPage() {
   const sorted = [...setups].sort((a, b) => ORDER[a.state] - ORDER[b.state]);
   return (
     <HomeShell here="Bench" people={session}>
-      <h1>{setups.length === 0 ? 'Nothing on the bench yet' : benchHeadline(setups.map((s) => s.state))}</h1>
+      <PageHeading>
+        {setups.length === 0 ? 'Nothing on the bench yet' : benchHeadline(setups.map((s) => s.state))}
+      </PageHeading>
       {sorted.map((setup) => (
         <SetupCard key={setup.id} view={viewOf(setup, today, session.person.unitSystem)} />
       ))}

@@ -8,6 +8,7 @@ import { layoutHeadline, layoutProblemWords } from '@/core/layout/layout-words';
 import { pageArea, usableMm2 } from '@/core/layout/page-area';
 import type { ItemView } from '@/workers/layout.client';
 import { FigureField } from '../components/FigureField';
+import { PageHeading } from '../components/PageHeading';
 import { EdgePanel } from './EdgePanel';
 import { FindingList } from './FindingList';
 import { InsetGain } from './InsetGain';
@@ -82,7 +83,7 @@ export function JobEditor({ view }: { readonly view: JobEditorView }) {
   const isHere = draft.laysOut === 'here';
   return (
     <>
-      <h1>{laid.ok ? layoutHeadline(draft, laid.value) : layoutProblemWords(laid.error, draft)}</h1>
+      <PageHeading>{laid.ok ? layoutHeadline(draft, laid.value) : layoutProblemWords(laid.error, draft)}</PageHeading>
       <JobHead key={`head ${keeper.restored}`} view={view} keeper={keeper} />
       <div className="two" key={keeper.restored}>
         <div className="bed stay">

@@ -3,6 +3,7 @@
 import { useState, useTransition } from 'react';
 import { nameShop } from '@/server/actions/shop';
 import type { ShopView } from '../components/types';
+import { PageHeading } from '../components/PageHeading';
 
 /** The shop's name as the page's headline; one's own can be renamed in place. */
 export function ShopName({ shop }: { readonly shop: ShopView }) {
@@ -12,7 +13,7 @@ export function ShopName({ shop }: { readonly shop: ShopView }) {
   if (name === null) {
     return (
       <div className="d-flex flex-wrap align-items-baseline gap-3">
-        <h1>{`${shop.name}: what stands in it`}</h1>
+        <PageHeading>{`${shop.name}: what stands in it`}</PageHeading>
         {!shop.isDemo && (
           <button
             type="button"
@@ -39,6 +40,7 @@ export function ShopName({ shop }: { readonly shop: ShopView }) {
         });
       }}
     >
+      <title>The name of the shop · Red Plumb</title>
       <h1>
         <label htmlFor="shop-name">What is your shop called?</label>
       </h1>

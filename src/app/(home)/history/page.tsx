@@ -9,6 +9,7 @@ import { stampWords } from '@/ui/components/dates';
 import { HomeShell } from '@/ui/components/HomeShell';
 import { HistoryFilter } from '@/ui/history/HistoryFilter';
 import { RECORD_WORDS } from '@/ui/history/record-words';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 export const dynamic = 'force-dynamic';
 
@@ -75,7 +76,7 @@ export default async function HistoryPage({ searchParams }: Props) {
   const { person } = session;
   return (
     <HomeShell here="History" people={session}>
-      <h1>{headline(page, query)}</h1>
+      <PageHeading>{headline(page, query)}</PageHeading>
       <HistoryFilter key={JSON.stringify(query)} query={query} setups={setups} materials={materials} />
       {setups.length > 0 && (
         <nav aria-label="Over time" className="mb-3">

@@ -9,6 +9,7 @@ import { readJobs, type JobLine } from '@/server/services/job-view';
 import { currentSession } from '@/server/services/session';
 import { HomeShell } from '@/ui/components/HomeShell';
 import { JobStart } from '@/ui/job/JobStart';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 export const dynamic = 'force-dynamic';
 
@@ -106,7 +107,7 @@ export default async function JobsPage({ searchParams }: Props) {
   const asked = z.uuid().safeParse(setupId);
   return (
     <HomeShell here="Jobs" people={session}>
-      <h1>{headline(waiting)}</h1>
+      <PageHeading>{headline(waiting)}</PageHeading>
       <Waiting jobs={waiting} at={now()} />
       <section className="mt-4">
         <h2>A new job</h2>

@@ -14,6 +14,7 @@ import { OddReadings } from './odd-readings';
 import { LooksInDispute, SecondLook } from './second-look';
 import { repeatsView } from '@/server/services/repeats';
 import type { StepProps } from './step-props';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 const HEADLINES = { pass: 'In register', fail: 'Still out', cannot_tell: 'Cannot tell yet' } as const;
 
@@ -86,7 +87,11 @@ function VerdictPage({ record, system }: StepProps) {
   const correction = latestCorrection(record);
   const analysed = analyse(record);
   if (!analysed.ok)
-    return <h1>There are not enough readings for a verdict. Read at least one figure across and one along.</h1>;
+    return (
+      <PageHeading>
+        There are not enough readings for a verdict. Read at least one figure across and one along.
+      </PageHeading>
+    );
   const a = analysed.value;
   const repeats = repeatsView(record, system);
   const lines = verdictLines(record, a, system);
@@ -95,9 +100,9 @@ function VerdictPage({ record, system }: StepProps) {
   const isKept = kept.some((c) => c.verdict === a.verdict);
   return (
     <>
-      <h1>
+      <PageHeading>
         {isCheck ? `Settings check: ${HEADLINES[a.verdict].toLowerCase()} on the same load` : HEADLINES[a.verdict]}
-      </h1>
+      </PageHeading>
       <div className="two">
         <div className="stay">
           <AnalysisMap record={record} analysis={a} />
@@ -138,7 +143,7 @@ export function ConfirmPage(props: StepProps) {
   if (isRead(record, set) && query.read !== 'again') return <VerdictPage {...props} />;
   return (
     <>
-      <h1 className="station-title">Read the confirming cut, as if you had never seen it</h1>
+      <PageHeading className="station-title">Read the confirming cut, as if you had never seen it</PageHeading>
       <FineStation
         record={record}
         set={set}

@@ -8,6 +8,7 @@ import { TrialCut } from '@/ui/which-way/TrialCut';
 import { CutStep } from '@/ui/calibration/CutStep';
 import { ActionButton } from '@/ui/calibration/ActionButton';
 import type { StepProps } from './step-props';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 /** Where a done cut leads: to reading it, or in a which-way test to the second cut. */
 function nextAfterCut(record: CalibrationRecord, isConfirm: boolean): string {
@@ -26,11 +27,11 @@ export async function CutPage({ record }: StepProps) {
     const files = instructions.files.map((f) => ({ ...f, href: `/calibrations/${id}/files/${f.kind}${query}` }));
     return (
       <>
-        <h1>
+        <PageHeading>
           {isTwoSheetTest(record)
             ? 'Print the sheet once more, change the value, and cut it'
             : 'Leave the sheet loaded, change the value, and cut set 2'}
-        </h1>
+        </PageHeading>
         <TrialCut
           key={doneSets(record).length}
           calibrationId={id}
@@ -43,11 +44,11 @@ export async function CutPage({ record }: StepProps) {
   }
   return (
     <>
-      <h1>
+      <PageHeading>
         {instructions.isConfirm
           ? 'Unload, load again, and cut the confirming set'
           : `Load the sheet and cut set ${instructions.setNo}`}
-      </h1>
+      </PageHeading>
       {needsNewSheet && (
         <p className="notice">
           Both cut sets of this sheet are used.{' '}

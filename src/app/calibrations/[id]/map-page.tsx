@@ -14,6 +14,7 @@ import { repeatsView } from '@/server/services/repeats';
 import type { StepProps } from './step-props';
 import { TwoFacesPage } from './two-faces-page';
 import { WhichWayPage } from './which-way-page';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 const ERRORS = {
   'no-readings': 'Nothing has been read yet.',
@@ -115,7 +116,7 @@ function ErrorMapPage({ record, system, query }: StepProps) {
   if (!analysed.ok) {
     return (
       <>
-        <h1>{`No map yet. ${ERRORS[analysed.error.kind]}`}</h1>
+        <PageHeading>{`No map yet. ${ERRORS[analysed.error.kind]}`}</PageHeading>
         <Link className="btn btn-primary" href={`/calibrations/${id}/read`} prefetch={false}>
           Read the sheet
         </Link>
@@ -128,7 +129,7 @@ function ErrorMapPage({ record, system, query }: StepProps) {
   const isAfter = latestCorrection(record)?.objective !== undefined && latestCorrection(record)?.objective !== 'rough';
   return (
     <>
-      <h1>{mapHeadline(record, a, system)}</h1>
+      <PageHeading>{mapHeadline(record, a, system)}</PageHeading>
       <div className="two">
         <div className="stay">
           <AnalysisMap record={record} analysis={a} />

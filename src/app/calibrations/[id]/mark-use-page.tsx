@@ -9,6 +9,7 @@ import { toldUse } from '@/server/services/mark-use';
 import { ActionButton } from '@/ui/calibration/ActionButton';
 import { AnalysisMap } from './analysis-map';
 import type { StepProps } from './step-props';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 function headline(finding: MarkUseFinding): string {
   switch (finding.kind) {
@@ -65,7 +66,7 @@ export async function MarkUsePage({ record }: StepProps) {
   if (!told) {
     return (
       <>
-        <h1>Read the sheet first: spots across and along, on all sides</h1>
+        <PageHeading>Read the sheet first: spots across and along, on all sides</PageHeading>
         <Link className="btn btn-primary" href={`/calibrations/${id}/read`} prefetch={false}>
           Read it
         </Link>
@@ -76,7 +77,7 @@ export async function MarkUsePage({ record }: StepProps) {
   const map = analyse(record, false);
   return (
     <>
-      <h1>{headline(finding)}</h1>
+      <PageHeading>{headline(finding)}</PageHeading>
       <div className="two">
         <div className="stay">{map.ok && <AnalysisMap record={record} analysis={map.value} />}</div>
         <div>

@@ -5,6 +5,7 @@ import { Instructions } from '@/ui/calibration/Instructions';
 import { PrintCheck } from '@/ui/calibration/PrintCheck';
 import { SheetDrawing } from '@/ui/sheet/SheetDrawing';
 import type { StepProps } from './step-props';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 /** Marks where they are printed: in a test of what they are used for, away from their places. */
 const printedMarks = ({ marks, markMoves }: StepProps['record']) =>
@@ -17,11 +18,11 @@ export async function PrintPage({ record, system }: StepProps) {
   const scale = record.setupRow.isSimulated ? await printedScale(database(), setupId) : null;
   return (
     <>
-      <h1>
+      <PageHeading>
         {isAgain
           ? `Print another sheet (number ${record.sheets.length}), at actual size`
           : 'Print the check sheet at actual size'}
-      </h1>
+      </PageHeading>
       <div className="two">
         <div className="bed stay">
           <SheetDrawing

@@ -23,6 +23,7 @@ import { FineStation, OtherWays } from './fine-station';
 import { roughViewOf, wallViewOf } from './read-views';
 import { BackOfDiscs, Scan } from './scan-looks';
 import type { StepProps } from './step-props';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 const WORDS_AFTER: Readonly<Record<CalibrationRecord['calibration']['kind'], string>> = {
   quick: 'All read: see the map',
@@ -119,7 +120,7 @@ function ListOfReadings({ record, system, query, set }: StepProps & { readonly s
   const lookNo = lookNoOf(query);
   return (
     <>
-      <h1>Readings as a list</h1>
+      <PageHeading>Readings as a list</PageHeading>
       <ReadingListForm
         cutSetId={set.id}
         method={method}
@@ -156,7 +157,7 @@ function Discs({ record, system, query, set }: StepProps & { readonly set: CutSe
   };
   return (
     <>
-      <h1 className="station-title">Read the discs, or measure their walls</h1>
+      <PageHeading className="station-title">Read the discs, or measure their walls</PageHeading>
       <RoundStation key={`${set.id} discs`} view={wallViewOf(record, set, asked)} />
     </>
   );
@@ -166,7 +167,9 @@ function FineFigures({ set, ...props }: StepProps & { readonly set: CutSet }) {
   const lookNo = lookNoOf(props.query);
   return (
     <>
-      <h1 className="station-title">{LOOK_TITLES[lookNo]}</h1>
+      <PageHeading className="station-title">
+        {LOOK_TITLES[lookNo] ?? 'Another look: read each figure as if for the first time'}
+      </PageHeading>
       <Fine {...props} set={set} />
       <OtherWays record={props.record} set={set} lookNo={lookNo} />
     </>
@@ -197,7 +200,7 @@ function FirstLook({ record, hasCoded }: Pick<StepProps, 'record'> & { readonly 
   const { title, words } = FIRST_LOOK[cutLine];
   return (
     <>
-      <h1>{title}</h1>
+      <PageHeading>{title}</PageHeading>
       <p>{words}</p>
       <LookFirst
         figure={cutLine === 'weeded' ? 'wedge' : 'comb'}
@@ -236,7 +239,7 @@ function lookOf(
 export function ReadPage(props: StepProps) {
   const { record, query } = props;
   const set = setToRead(record);
-  if (!set) return <h1>Nothing cut since the last correction. Cut first.</h1>;
+  if (!set) return <PageHeading>Nothing cut since the last correction. Cut first.</PageHeading>;
   if (isTurnedOver(record, set) && query.face !== 'front') return <BackOfDiscs {...props} set={set} />;
   switch (lookOf(record, set, query)) {
     case 'discs':
@@ -250,7 +253,7 @@ export function ReadPage(props: StepProps) {
     case 'rough':
       return (
         <>
-          <h1 className="station-title">The cut is far off: read the rough position</h1>
+          <PageHeading className="station-title">The cut is far off: read the rough position</PageHeading>
           <Rough {...props} set={set} />
         </>
       );

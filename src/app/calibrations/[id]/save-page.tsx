@@ -2,6 +2,7 @@ import Link from 'next/link';
 import { formatLength } from '@/core/units/length';
 import { PlumbGauge } from '@/ui/components/PlumbGauge';
 import type { StepProps } from './step-props';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 /** Kept: what stands in the history now, and where to go. */
 export function SavePage({ record, system }: StepProps) {
@@ -9,7 +10,7 @@ export function SavePage({ record, system }: StepProps) {
   const changes = record.correctionSettings;
   return (
     <>
-      <h1>{`${record.setupRow.setup.name} is in register, and the record is kept`}</h1>
+      <PageHeading>{`${record.setupRow.setup.name} is in register, and the record is kept`}</PageHeading>
       <div className="verdict">
         <PlumbGauge worstMm={passed?.worstMm ?? null} toleranceMm={record.calibration.toleranceMm} size={150} />
         <div>

@@ -6,6 +6,7 @@ import type { ScanView } from '@/ui/scan/scan-view';
 import { KeptScans } from './kept-scans';
 import { rimViewOf, scanViewOf } from './read-views';
 import type { StepProps } from './step-props';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 interface ScanProps extends Pick<StepProps, 'record' | 'system'> {
   readonly set: CutSet;
@@ -18,11 +19,11 @@ export function Scan({ record, system, set, next }: ScanProps) {
   const asked = { system, isBlind: set.purpose !== 'before', next };
   return (
     <>
-      <h1 className="station-title">
+      <PageHeading className="station-title">
         {record.definition.liftOffs.length > 0
           ? 'Measure the lifted discs by scanner'
           : 'Measure the sheet by scanner or camera'}
-      </h1>
+      </PageHeading>
       <ScanStation key={`${set.id} scan`} view={scanViewOf(record, set, asked)} />
       <p className="mt-3">
         <Link href={`/calibrations/${id}/read?look=fine`} prefetch={false}>
@@ -47,7 +48,7 @@ export function BackOfDiscs({ record, system, query, set }: StepProps & { readon
   if (query.look === 'scan')
     return (
       <>
-        <h1 className="station-title">Turn each disc over, and measure the backs by scanner</h1>
+        <PageHeading className="station-title">Turn each disc over, and measure the backs by scanner</PageHeading>
         <ScanStation key={`${set.id} scan back`} view={scanViewOf(record, set, asked, 'back')} />
         <p className="mt-3">
           <Link href={read} prefetch={false}>
@@ -58,7 +59,7 @@ export function BackOfDiscs({ record, system, query, set }: StepProps & { readon
     );
   return (
     <>
-      <h1 className="station-title">Turn each disc over, its number upright, and read its back</h1>
+      <PageHeading className="station-title">Turn each disc over, its number upright, and read its back</PageHeading>
       <RoundStation key={`${set.id} back`} view={rimViewOf(record, set, asked, 'back')} />
       <p className="mt-3">
         <Link href={`${read}?look=scan`} prefetch={false}>

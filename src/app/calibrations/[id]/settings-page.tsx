@@ -9,6 +9,7 @@ import { canMoveFile } from '@/server/services/record';
 import { SettingsForm, type Way } from '@/ui/calibration/SettingsForm';
 import { MovePicture } from '@/ui/calibration/MovePicture';
 import type { StepProps } from './step-props';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 /** Settings when they are enough; with the rest in the file when they are not; the file alone when a direction is not known. */
 function firstWay(a: Analysis, changes: number, toleranceMm: number): Way {
@@ -42,9 +43,12 @@ export function SettingsPage({ record, system, query }: StepProps) {
   const analysed = analyse(record, keepAll);
   if (!analysed.ok) {
     return (
-      <h1>
-        Read the sheet first: <Link href={`/calibrations/${id}/read`}>Read</Link>
-      </h1>
+      <>
+        <PageHeading>Read the sheet first</PageHeading>
+        <p>
+          <Link href={`/calibrations/${id}/read`}>Read the sheet</Link>
+        </p>
+      </>
     );
   }
   const a = analysed.value;
@@ -55,7 +59,7 @@ export function SettingsPage({ record, system, query }: StepProps) {
   const leavesRest = a.afterSettingsMm > toleranceMm / 5;
   return (
     <>
-      <h1>{headline(way, changes)}</h1>
+      <PageHeading>{headline(way, changes)}</PageHeading>
       {a.unknownDirection.length > 0 && (
         <p className="notice">
           {`It is not known which way ${a.unknownDirection.map((s) => s.displayName).join(' and ')} ${a.unknownDirection.length === 1 ? 'moves' : 'move'} the cut, so no value is given for it: with the wrong sign the error would double. `}

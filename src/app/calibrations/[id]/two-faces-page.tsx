@@ -4,6 +4,7 @@ import { backAgainstFront, type BackAgainstFront } from '@/server/services/two-f
 import { ActionButton } from '@/ui/calibration/ActionButton';
 import { ErrorMap } from '@/ui/map/ErrorMap';
 import type { StepProps } from './step-props';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 const sideWords = (x: number): string => (x >= 0 ? 'right' : 'left');
 const endWords = (y: number): string => (y >= 0 ? 'up, the way the arrow points' : 'down, against the arrow');
@@ -20,7 +21,7 @@ export function TwoFacesPage({ record, system }: StepProps) {
   if (!told) {
     return (
       <>
-        <h1>Read the discs on both faces first</h1>
+        <PageHeading>Read the discs on both faces first</PageHeading>
         <Link className="btn btn-primary" href={`/calibrations/${id}/read`} prefetch={false}>
           Read them
         </Link>
@@ -31,7 +32,7 @@ export function TwoFacesPage({ record, system }: StepProps) {
   const isGood = bounds.upperMm <= toleranceMm;
   return (
     <>
-      <h1>{`The back is out by ${formatLength(bounds.worstMm, system)} at the worst corner, ${formatLength(toleranceMm, system)} allowed`}</h1>
+      <PageHeading>{`The back is out by ${formatLength(bounds.worstMm, system)} at the worst corner, ${formatLength(toleranceMm, system)} allowed`}</PageHeading>
       <div className="two">
         <div className="stay">
           <ErrorMap

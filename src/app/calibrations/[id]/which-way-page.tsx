@@ -6,6 +6,7 @@ import { moveWords, settingValueWords } from '@/server/services/words';
 import { ActionButton } from '@/ui/calibration/ActionButton';
 import { SettingPicture } from '@/ui/shop/SettingPicture';
 import type { StepProps } from './step-props';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 function toldWords({ setting, change, learned }: LearnedSetting, feeds: 'away' | 'towards'): string {
   const changed = `It was changed by ${settingValueWords(setting, change)}`;
@@ -36,7 +37,7 @@ export function WhichWayPage({ record }: StepProps) {
   if (!told) {
     return (
       <>
-        <h1>Read both cuts first</h1>
+        <PageHeading>Read both cuts first</PageHeading>
         <Link className="btn btn-primary" href={`/calibrations/${id}/read`} prefetch={false}>
           Read them
         </Link>
@@ -47,11 +48,11 @@ export function WhichWayPage({ record }: StepProps) {
   const known = told.filter((t) => t.learned.sense !== null);
   return (
     <>
-      <h1>
+      <PageHeading>
         {known.length === told.length
           ? `Now it is known which way ${known.map((t) => t.setting.displayName).join(' and ')} ${known.length === 1 ? 'goes' : 'go'}`
           : 'Not every direction could be told'}
-      </h1>
+      </PageHeading>
       <div className="two">
         <div>
           {told.map((t) => (

@@ -9,6 +9,7 @@ import { ReleaseForm } from '@/ui/job/ReleaseForm';
 import { ResultForm } from '@/ui/job/ResultForm';
 import { StackPicker } from '@/ui/job/StackPicker';
 import { Locked, LockLine, type JobProps, type StageProps } from './job-props';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 /** Cuts that were released, newest first, each with its file. */
 export function Releases({ view, session }: JobProps) {
@@ -84,7 +85,7 @@ export async function CutPage({ view, session, stack }: StageProps) {
   const isArchived = job.state === 'archived';
   return (
     <>
-      <h1>{view.sentence}</h1>
+      <PageHeading>{view.sentence}</PageHeading>
       <LockLine view={view} session={session} />
       <div className="two">
         <Locked view={view} session={session} />

@@ -4,6 +4,7 @@ import { JobEnds } from '@/ui/job/JobEnds';
 import { ResultForm } from '@/ui/job/ResultForm';
 import { Releases } from './cut-page';
 import { Locked, LockLine, type JobProps } from './job-props';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 /** Cut: how it came out, and everything that led there. */
 export function DonePage({ view, session }: JobProps) {
@@ -14,7 +15,7 @@ export function DonePage({ view, session }: JobProps) {
     : `${job.name} was cut`;
   return (
     <>
-      <h1>{head}</h1>
+      <PageHeading>{head}</PageHeading>
       <LockLine view={view} session={session} />
       <div className="two">
         <Locked view={view} session={session} />

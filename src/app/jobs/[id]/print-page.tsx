@@ -2,6 +2,7 @@ import { JobEnds } from '@/ui/job/JobEnds';
 import { PrintedForm } from '@/ui/job/PrintedForm';
 import { jobPrintLooks } from '@/server/services/job-preflight';
 import { Locked, LockLine, type JobProps } from './job-props';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 const FILE_WORDS: Readonly<Record<string, string>> = {
   'print-pdf': 'Print file (PDF), exact size, the viewer told not to scale',
@@ -17,7 +18,7 @@ export function PrintPage({ view, session }: JobProps) {
   const isArchived = job.state === 'archived';
   return (
     <>
-      <h1>{isArchived ? `${job.name} was put away before it was printed` : `Print ${job.name}`}</h1>
+      <PageHeading>{isArchived ? `${job.name} was put away before it was printed` : `Print ${job.name}`}</PageHeading>
       <LockLine view={view} session={session} />
       <div className="two">
         <Locked view={view} session={session} />

@@ -5,6 +5,7 @@ import { headlineOf } from '@/server/services/roll-words';
 import { DriftChart } from '@/ui/roll/DriftChart';
 import { RuledLengthForm } from '@/ui/roll/RollButtons';
 import type { RollProps } from './roll-props';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 /** What drifts along the roll, by its parts, and what each is worth at the far end. */
 export function DriftPage({ record, system, nav }: RollProps) {
@@ -13,7 +14,7 @@ export function DriftPage({ record, system, nav }: RollProps) {
   if (!told.ok)
     return (
       <>
-        <h1>Drift: not told yet</h1>
+        <PageHeading>Drift: not told yet</PageHeading>
         {nav}
         <p className="notice">{rollProblemWords(told.error)}</p>
       </>
@@ -22,7 +23,7 @@ export function DriftPage({ record, system, nav }: RollProps) {
   const nominalMm = roll.ruledNominalMm ?? roll.spacingMm * Math.max(1, Math.floor(1000 / roll.spacingMm));
   return (
     <>
-      <h1>{headlineOf(record, drift, system)}</h1>
+      <PageHeading>{headlineOf(record, drift, system)}</PageHeading>
       {nav}
       {chartsOf(record, drift).map((view) => (
         <DriftChart key={view.title} view={view} system={system} />

@@ -4,6 +4,7 @@ import { driftOf, rollProblemWords } from '@/server/services/roll-drift-view';
 import { keyView, type KeyView } from '@/server/services/roll-key-view';
 import { SetIt } from '@/ui/roll/RollButtons';
 import type { RollProps } from './roll-props';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 function OwnSettings({ view }: { readonly view: KeyView }) {
   if (view.settings.length === 0)
@@ -33,7 +34,7 @@ export async function KeyPage({ record, system, nav }: RollProps) {
   if (!told.ok)
     return (
       <>
-        <h1>Key in: not told yet</h1>
+        <PageHeading>Key in: not told yet</PageHeading>
         {nav}
         <p className="notice">{rollProblemWords(told.error)}</p>
       </>
@@ -41,7 +42,9 @@ export async function KeyPage({ record, system, nav }: RollProps) {
   const view = await keyView(database(), record, told.value, system);
   return (
     <>
-      <h1>{view.isNone ? 'No feed error is seen: key in nothing' : `The cut runs ${view.growth}: key this in`}</h1>
+      <PageHeading>
+        {view.isNone ? 'No feed error is seen: key in nothing' : `The cut runs ${view.growth}: key this in`}
+      </PageHeading>
       {nav}
       {view.isNone ? (
         <p>The interval of the feed holds nought. A longer strip would tell a smaller one.</p>

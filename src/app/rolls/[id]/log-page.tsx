@@ -12,6 +12,7 @@ import { CloseRoll, StandInButton } from '@/ui/roll/RollButtons';
 import { StationListForm } from '@/ui/roll/StationListForm';
 import { AdviceMark } from '@/ui/roll/AdviceMark';
 import type { RollProps } from './roll-props';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 /** Pieces of a run that are due, in order. */
 function duePieces({ record: { figures, readings } }: Pick<RollProps, 'record'>): readonly number[] {
@@ -40,7 +41,7 @@ export function LogPage({ record, system, nav }: RollProps) {
   const isClosed = roll.state === 'ended';
   return (
     <>
-      <h1>{advice.title}</h1>
+      <PageHeading>{advice.title}</PageHeading>
       {nav}
       <p className={advice.kind === 'stop' ? 'caution' : 'lead'} role="status">
         <AdviceMark kind={advice.kind} /> {advice.words}

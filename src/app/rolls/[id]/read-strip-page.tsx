@@ -4,6 +4,7 @@ import { StandInButton } from '@/ui/roll/RollButtons';
 import { StationListForm } from '@/ui/roll/StationListForm';
 import { StationReader } from '@/ui/roll/StationReader';
 import type { RollProps } from './roll-props';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 /** Stations read by eye, one after another, or as a list. */
 export function ReadStripPage({ record, system, nav }: RollProps) {
@@ -14,7 +15,7 @@ export function ReadStripPage({ record, system, nav }: RollProps) {
   const firstStartMm = seededRng(seedFrom(roll.id, readings.size))() - 0.5;
   return (
     <>
-      <h1>{`Read the strip: ${readings.size} of ${figures.length} figures done`}</h1>
+      <PageHeading>{`Read the strip: ${readings.size} of ${figures.length} figures done`}</PageHeading>
       {nav}
       <p className="caution">
         Feel a cut only when the machine stands still. Account for every loose strip: they jam rollers and eye.

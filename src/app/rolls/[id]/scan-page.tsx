@@ -1,13 +1,14 @@
 import { stripOf } from '@/server/services/rolls';
 import { PieceScan } from '@/ui/roll/PieceScan';
 import type { RollProps } from './roll-props';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 /** Stations measured by scanning the pieces. */
 export function ScanPage({ record, system, nav }: RollProps) {
   const { roll, isSimulated } = record;
   return (
     <>
-      <h1>Scan the pieces</h1>
+      <PageHeading>Scan the pieces</PageHeading>
       {nav}
       <PieceScan
         view={{

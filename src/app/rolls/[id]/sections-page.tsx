@@ -16,6 +16,7 @@ import { lengthWords, sectionsHeadline, typedWords } from '@/server/services/rol
 import { SectionTimeline } from '@/ui/roll/SectionTimeline';
 import { SectionForm } from '@/ui/roll/SectionForm';
 import type { RollProps } from './roll-props';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 interface AnswerProps {
   readonly answer: RollAnswer;
@@ -268,7 +269,7 @@ export async function SectionsPage({ record, system, nav }: RollProps) {
   if (!told.ok)
     return (
       <>
-        <h1>Sections: not told yet</h1>
+        <PageHeading>Sections: not told yet</PageHeading>
         {nav}
         <p className="notice">{rollProblemWords(told.error)}</p>
       </>
@@ -278,7 +279,7 @@ export async function SectionsPage({ record, system, nav }: RollProps) {
   const answer = answered?.ok ? answered.value : null;
   return (
     <>
-      <h1>{answer ? sectionsHeadline(answer, work, system) : 'How long may a section be?'}</h1>
+      <PageHeading>{answer ? sectionsHeadline(answer, work, system) : 'How long may a section be?'}</PageHeading>
       {nav}
       <div className="two">
         <div>

@@ -5,6 +5,7 @@ import type { RollFileKind } from '@/server/services/roll-files';
 import { stripOf } from '@/server/services/rolls';
 import { StationPicture } from '@/ui/roll/StationPicture';
 import type { RollProps } from './roll-props';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 interface FileWords {
   readonly kind: RollFileKind;
@@ -32,11 +33,11 @@ export function StripPage({ record, system, nav }: RollProps) {
   const first = formatLength(stationAtMm(strip, 1), system);
   return (
     <>
-      <h1>
+      <PageHeading>
         {isPiece
           ? `Print the piece, copied ${roll.stations} times`
           : `Print and cut the strip of ${roll.stations} stations`}
-      </h1>
+      </PageHeading>
       {nav}
       <div className="two">
         <div className="bed stay">

@@ -12,6 +12,7 @@ import { PutBackButton } from '@/ui/components/PutBackButton';
 import { stampWords } from '@/ui/components/dates';
 import { HomeShell } from '@/ui/components/HomeShell';
 import { NoteForm } from '@/ui/history/NoteForm';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 export const dynamic = 'force-dynamic';
 
@@ -82,7 +83,7 @@ export default async function HistoryEntryPage({ params }: { readonly params: Pr
   const system = session.person.unitSystem;
   return (
     <HomeShell here="History" people={session}>
-      <h1>{headline(detail, system)}</h1>
+      <PageHeading>{headline(detail, system)}</PageHeading>
       <p className="quiet">{`${stampWords(line.at, session.person.timeZone)}, ${line.by}, ${line.materialName}.`}</p>
       {line.upperMm !== null && line.nextJobMm !== null && line.toleranceMm !== null && (
         <p>{`Below ${formatLength(line.upperMm, system)} with 95 % confidence, ${formatLength(line.toleranceMm, system)} allowed. Next job within ${formatLength(line.nextJobMm, system)} 95 times in 100.`}</p>

@@ -8,6 +8,7 @@ import { database } from '@/server/services/database';
 import { currentSession } from '@/server/services/session';
 import { stampWords } from '@/ui/components/dates';
 import { HomeShell } from '@/ui/components/HomeShell';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 export const dynamic = 'force-dynamic';
 
@@ -78,7 +79,9 @@ export default async function ComparePage({ searchParams }: Props) {
   const told = comparison.parts.filter(isTold).map((p) => PART_NAMES[p.part]);
   return (
     <HomeShell here="History" people={session}>
-      <h1>{told.length > 0 ? `Another: ${told.join(', ')}` : 'Nothing between these two can be told apart'}</h1>
+      <PageHeading>
+        {told.length > 0 ? `Another: ${told.join(', ')}` : 'Nothing between these two can be told apart'}
+      </PageHeading>
       <ul>
         {comparison.entries.map((e, i) => (
           <li key={e.id}>

@@ -5,6 +5,7 @@ import { readMachines } from '@/server/services/shop-read';
 import { currentSession } from '@/server/services/session';
 import { HomeShell } from '@/ui/components/HomeShell';
 import { ShareBar } from '@/ui/floor/ShareBar';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 export const dynamic = 'force-dynamic';
 
@@ -63,7 +64,7 @@ export default async function MarksPage({ searchParams }: Props) {
   ]);
   return (
     <HomeShell here="History" people={session}>
-      <h1>{headline(groups)}</h1>
+      <PageHeading>{headline(groups)}</PageHeading>
       <form className="d-flex flex-wrap gap-3 align-items-end mb-3" action="/history/marks">
         <div>
           <label className="form-label" htmlFor="setup">

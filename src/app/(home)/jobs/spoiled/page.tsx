@@ -7,6 +7,7 @@ import { readSpoilage, type Spoilage, type SpoiledGroup } from '@/server/service
 import { HomeShell } from '@/ui/components/HomeShell';
 import { CostBars } from '@/ui/floor/CostBars';
 import { ShareBar } from '@/ui/floor/ShareBar';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 export const dynamic = 'force-dynamic';
 
@@ -83,7 +84,7 @@ export default async function SpoiledPage({ searchParams }: { searchParams: Prom
   const stretch = STRETCHES.find(([d]) => d === days)?.[1] ?? `${days} days`;
   return (
     <HomeShell here="Jobs" people={session}>
-      <h1>{headline(spoilage, stretch)}</h1>
+      <PageHeading>{headline(spoilage, stretch)}</PageHeading>
       <nav aria-label="Stretch of time" className="d-flex flex-wrap gap-2 mb-3">
         {STRETCHES.map(([d, words]) => (
           <Link

@@ -8,6 +8,7 @@ import { SettingNow } from '@/ui/components/SettingNow';
 import { MarkUseStart } from '@/ui/which-way/MarkUseStart';
 import { TestStart } from '@/ui/which-way/TestStart';
 import { StartForm } from '@/ui/components/StartForm';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 export const dynamic = 'force-dynamic';
 
@@ -23,7 +24,7 @@ export default async function SetupPage({ params }: { readonly params: Promise<{
   };
   return (
     <HomeShell here="Bench" people={session}>
-      <h1>{`${found.name}: choose a check and make its sheet`}</h1>
+      <PageHeading>{`${found.name}: choose a check and make its sheet`}</PageHeading>
       <p className="quiet">
         {found.machines}.{' '}
         <Link href={`/setups/${id}/trouble`} prefetch={false}>

@@ -5,6 +5,7 @@ import { currentSession } from '@/server/services/session';
 import { ArchiveTool } from '@/ui/archive/ArchiveTool';
 import { HomeShell } from '@/ui/components/HomeShell';
 import { stampWords } from '@/ui/components/dates';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 export const dynamic = 'force-dynamic';
 
@@ -12,7 +13,7 @@ export default async function ArchivePage() {
   const [session, before] = await Promise.all([currentSession(), readBefore()]);
   return (
     <HomeShell here="Shop" people={session}>
-      <h1>The whole shop as a file</h1>
+      <PageHeading>The whole shop as a file</PageHeading>
       <div className="two">
         <section aria-label="Save the whole shop">
           <h2>Save the whole shop</h2>

@@ -3,6 +3,7 @@ import { IMPORT_COLUMNS } from '@/server/services/import-columns';
 import { currentSession } from '@/server/services/session';
 import { HomeShell } from '@/ui/components/HomeShell';
 import { ImportTool } from '@/ui/import/ImportTool';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 export const dynamic = 'force-dynamic';
 
@@ -15,7 +16,7 @@ export default async function ImportPage() {
   const session = await currentSession();
   return (
     <HomeShell here="Shop" people={session}>
-      <h1>Take in a table from another tool</h1>
+      <PageHeading>Take in a table from another tool</PageHeading>
       <ImportTool heads={HEADS} />
     </HomeShell>
   );

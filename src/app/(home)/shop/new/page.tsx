@@ -3,6 +3,7 @@ import { database } from '@/server/services/database';
 import { currentSession } from '@/server/services/session';
 import { HomeShell } from '@/ui/components/HomeShell';
 import { SetupWizard } from '@/ui/shop/SetupWizard';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 export const dynamic = 'force-dynamic';
 
@@ -13,7 +14,7 @@ export default async function NewSetupPage() {
     list.map(({ id, name }) => ({ id, name }));
   return (
     <HomeShell here="Shop" people={session}>
-      <h1>Your printer + cutter, in four questions</h1>
+      <PageHeading>Your printer + cutter, in four questions</PageHeading>
       <SetupWizard
         view={{
           system: session.person.unitSystem,

@@ -9,6 +9,7 @@ import { HomeShell } from '@/ui/components/HomeShell';
 import { stampWords } from '@/ui/components/dates';
 import { LetPhonesIn } from '@/ui/shop/LetPhonesIn';
 import { PhoneList } from '@/ui/shop/PhoneList';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 export const dynamic = 'force-dynamic';
 
@@ -65,7 +66,7 @@ export default async function PhonesPage() {
   const [session, door] = await Promise.all([currentSession(), readDoor(database())]);
   return (
     <HomeShell here="Shop" people={session}>
-      <h1>{door.isOpen ? 'Phones are let in' : 'Let phones in this shop in'}</h1>
+      <PageHeading>{door.isOpen ? 'Phones are let in' : 'Let phones in this shop in'}</PageHeading>
       {isBeyondLoopback() ? (
         <OnThePhone />
       ) : (

@@ -14,6 +14,7 @@ import { ReadPage } from '../read-page';
 import { SavePage } from '../save-page';
 import { SettingsPage } from '../settings-page';
 import type { StepProps } from '../step-props';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 export const dynamic = 'force-dynamic';
 
@@ -73,7 +74,7 @@ export default async function StepPage({ params, searchParams }: Props) {
         </p>
         {isLeft ? (
           <div className="notice">
-            <h1>This calibration was left. Everything entered is kept.</h1>
+            <PageHeading>This calibration was left. Everything entered is kept.</PageHeading>
             <ActionButton action="take-up" calibrationId={id} words="Take it up again" isMain />
           </div>
         ) : (

@@ -7,6 +7,7 @@ import { readOverTime } from '@/server/services/over-time';
 import { currentSession } from '@/server/services/session';
 import { HomeShell } from '@/ui/components/HomeShell';
 import { OverTimeChart } from '@/ui/history/OverTimeChart';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 export const dynamic = 'force-dynamic';
 
@@ -26,7 +27,7 @@ export default async function OverTimePage({ params, searchParams }: Props) {
   if (!view) notFound();
   return (
     <HomeShell here="History" people={session}>
-      <h1>{`${view.setupName}: how it was found, and how it was left`}</h1>
+      <PageHeading>{`${view.setupName}: how it was found, and how it was left`}</PageHeading>
       <nav aria-label="Material" className="d-flex flex-wrap gap-2 mb-3">
         {[{ id: '', name: 'Every material' }, ...materials].map((m) => (
           <Link

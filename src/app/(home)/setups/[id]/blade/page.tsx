@@ -11,6 +11,7 @@ import { HomeShell } from '@/ui/components/HomeShell';
 import { NEED_WORDS, nextForceWords } from '@/ui/floor/blade-words';
 import { NewBlade } from '@/ui/floor/NewBlade';
 import { TestCutForm, type TestCutStart } from '@/ui/floor/TestCutForm';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 export const dynamic = 'force-dynamic';
 
@@ -156,7 +157,9 @@ export default async function BladePage({ params, searchParams }: Props) {
   const what = `${materialName}${view.stack === '' ? '' : `, ${view.stack}`}`;
   return (
     <HomeShell here="Bench" people={session}>
-      <h1>{view.need ? `${what}: ${NEED_WORDS[view.need]}` : `${what} cuts clean in ${view.cutterName}`}</h1>
+      <PageHeading>
+        {view.need ? `${what}: ${NEED_WORDS[view.need]}` : `${what} cuts clean in ${view.cutterName}`}
+      </PageHeading>
       <p>
         {bladeWords(view, stamp)} <strong>{nextForceWords(view.next, unit, view.last?.force ?? null)}</strong>
       </p>

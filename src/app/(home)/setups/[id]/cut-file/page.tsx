@@ -7,6 +7,7 @@ import { currentSession } from '@/server/services/session';
 import { HomeShell } from '@/ui/components/HomeShell';
 import { stampWords } from '@/ui/components/dates';
 import { CutFileTool } from '@/ui/cut-file/CutFileTool';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 export const dynamic = 'force-dynamic';
 
@@ -26,7 +27,7 @@ export default async function CutFilePage({ params, searchParams }: Props) {
   const { saved, ...rest } = view;
   return (
     <HomeShell here="Bench" people={session}>
-      <h1>{`${view.setupName}: correct a cut file`}</h1>
+      <PageHeading>{`${view.setupName}: correct a cut file`}</PageHeading>
       <CutFileTool
         view={{
           ...rest,

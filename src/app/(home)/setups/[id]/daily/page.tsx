@@ -14,6 +14,7 @@ import { ControlChartPicture } from '@/ui/trust/ControlChartPicture';
 import { DailyForm } from '@/ui/trust/DailyForm';
 import { DiscCheck } from '@/ui/trust/DiscCheck';
 import { PhotoCheck } from '@/ui/trust/PhotoCheck';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 export const dynamic = 'force-dynamic';
 
@@ -124,7 +125,7 @@ export default async function DailyPage({ params, searchParams }: Props) {
   const Form = FORMS[method];
   return (
     <HomeShell here="Bench" people={session}>
-      <h1>{headline(view)}</h1>
+      <PageHeading>{headline(view)}</PageHeading>
       <Materials view={view} method={method} />
       <div className="two">
         <div>

@@ -9,6 +9,7 @@ import { ByHand } from '@/ui/measure/ByHand';
 import { FourBordersTool } from '@/ui/measure/FourBordersTool';
 import { LadderTool } from '@/ui/measure/LadderTool';
 import { PrintAgainstPage } from '@/ui/measure/PrintAgainstPage';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 export const dynamic = 'force-dynamic';
 
@@ -34,7 +35,7 @@ export default async function MeasurePage({ params, searchParams }: Props) {
   const view = { ...found, setupId: id, system: session.person.unitSystem };
   return (
     <HomeShell here="Bench" people={session}>
-      <h1>{`${found.setupName}: ${chosen.title}`}</h1>
+      <PageHeading>{`${found.setupName}: ${chosen.title}`}</PageHeading>
       <nav aria-label="What to measure" className="d-flex flex-wrap gap-2 mb-3">
         {TOOLS.map((t) => (
           <Link

@@ -6,6 +6,7 @@ import { currentSession } from '@/server/services/session';
 import { readPolicy } from '@/server/services/policy-view';
 import { HomeShell } from '@/ui/components/HomeShell';
 import { PolicyForm } from '@/ui/trust/PolicyForm';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 export const dynamic = 'force-dynamic';
 
@@ -22,7 +23,7 @@ export default async function PolicyPage({ params, searchParams }: Props) {
   const { setupName, materials, materialId, policy, sums } = found;
   return (
     <HomeShell here="Bench" people={session}>
-      <h1>{`${setupName}: when is it checked again?`}</h1>
+      <PageHeading>{`${setupName}: when is it checked again?`}</PageHeading>
       <nav aria-label="For which material" className="d-flex flex-wrap gap-2 mb-3">
         {[{ id: null, name: 'Every material' }, ...materials].map((m) => (
           <Link

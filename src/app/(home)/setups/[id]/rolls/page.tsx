@@ -8,6 +8,7 @@ import { currentSession } from '@/server/services/session';
 import { stampWords } from '@/ui/components/dates';
 import { HomeShell } from '@/ui/components/HomeShell';
 import { RollStart } from '@/ui/roll/RollStart';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 export const dynamic = 'force-dynamic';
 
@@ -75,7 +76,7 @@ export default async function RollsPage({ params, searchParams }: Props) {
   const system = session.person.unitSystem;
   return (
     <HomeShell here="Bench" people={session}>
-      <h1>{`${found.setupName}: rolls`}</h1>
+      <PageHeading>{`${found.setupName}: rolls`}</PageHeading>
       <p className="quiet">
         On a long roll the last piece is not cut where the first was. Read a strip, and be told what drifts, what to key
         in, and how long a section may be.

@@ -18,6 +18,7 @@ import { readTrouble, type TroubleView } from '@/server/services/trouble';
 import { HomeShell } from '@/ui/components/HomeShell';
 import { stampWords } from '@/ui/components/dates';
 import { SymptomPicture } from '@/ui/trouble/SymptomPicture';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 export const dynamic = 'force-dynamic';
 
@@ -137,7 +138,7 @@ export default async function TroublePage({ params, searchParams }: Props) {
   const symptom = seen === undefined ? undefined : symptomOf(seen);
   return (
     <HomeShell here="Bench" people={session}>
-      <h1>{`${view.name}: what does the cut sheet look like?`}</h1>
+      <PageHeading>{`${view.name}: what does the cut sheet look like?`}</PageHeading>
       {symptom && (
         <Found
           symptom={symptom}

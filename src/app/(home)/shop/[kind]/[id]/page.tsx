@@ -8,6 +8,7 @@ import { isThingKind, readThing, type Thing } from '@/server/services/thing-read
 import { settingValueWords } from '@/server/services/words';
 import { HomeShell } from '@/ui/components/HomeShell';
 import { ThingForm } from '@/ui/shop/ThingForm';
+import { PageHeading } from '@/ui/components/PageHeading';
 
 export const dynamic = 'force-dynamic';
 
@@ -64,7 +65,7 @@ export default async function ThingPage({ params, searchParams }: Props) {
   if (!thing) notFound();
   return (
     <HomeShell here="Shop" people={session}>
-      <h1>{thing.title || NEW_TITLES[kind]}</h1>
+      <PageHeading>{thing.title || (NEW_TITLES[kind] ?? 'Something new')}</PageHeading>
       {id !== 'new' && kind !== 'person' && (
         <p className="quiet">A change here marks every printer + cutter that shares it: check first.</p>
       )}

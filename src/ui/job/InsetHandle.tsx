@@ -4,13 +4,17 @@ import type { KeyboardEvent, PointerEvent } from 'react';
 import type { LayoutPage } from '@/core/layout/page-area';
 import { formatLength, type UnitSystem } from '@/core/units/length';
 
-interface HandleProps {
-  readonly page: LayoutPage;
-  readonly size: number;
-  readonly system: UnitSystem;
+/** How the inset is moved. */
+export interface InsetMove {
   readonly isHeld: boolean;
   readonly onHeld: (isHeld: boolean) => void;
   readonly onInset: (mm: number) => void;
+}
+
+interface HandleProps extends InsetMove {
+  readonly page: LayoutPage;
+  readonly size: number;
+  readonly system: UnitSystem;
 }
 
 const STEP_MM = 0.5;

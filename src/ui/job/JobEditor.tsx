@@ -24,6 +24,7 @@ import { SmallDiscs } from './SmallDiscs';
 import { useDraft } from './use-draft';
 import { edgeInUse, useEdge } from './use-edge';
 import { picturesOf, useItems, viewsOf } from './use-items';
+import { useRested } from './use-rested';
 
 const newItem = (no: number): JobItem => ({
   id: uuid(),
@@ -35,12 +36,19 @@ const newItem = (no: number): JobItem => ({
   art: { kind: 'plain', shape: 'rectangle', cornerMm: 0 },
 });
 
+interface Changing extends Kept {
+  /** The corner of the inset is in a hand just now. */
+  readonly isHeld: boolean;
+}
+
 /**
  * The layout that follows from a draft, worked out again at every change. The page and what of it can be used follow at
- * once; copies and findings a moment later where there are many, so that a dragged corner never waits for them.
+ * once; copies and findings a moment later where there are many, and while a corner is dragged only when it rests: many
+ * copies take longer to paint than a frame lasts.
  */
-function useLayout(view: JobEditorView, { draft, materialId }: Kept, views: Readonly<Record<string, ItemView>>) {
-  const later = useDeferredValue(draft);
+function useLayout(view: JobEditorView, now: Changing, views: Readonly<Record<string, ItemView>>) {
+  const { draft, materialId } = now;
+  const later = useDeferredValue(useRested(draft, now.isHeld));
   const { cells, laid, findings } = useMemo(() => {
     const known = new Map(Object.values(views).map((v) => [v.id, v.cell]));
     const found = layOut(later, view.page, known);
@@ -67,7 +75,8 @@ export function JobEditor({ view }: { readonly view: JobEditorView }) {
   const { draft, materialId } = keeper.kept;
   const items = useItems(jobId, draft);
   const views = useMemo(() => viewsOf(items.states, draft), [items.states, draft]);
-  const { cells, laid, page, area, findings } = useLayout(view, keeper.kept, views);
+  const [isHeld, setHeld] = useState(false);
+  const { cells, laid, page, area, findings } = useLayout(view, { ...keeper.kept, isHeld }, views);
   const [moved, setMoved] = useState(0);
   const answer = useEdge({ view, draft, materialId, laid: laid.ok ? laid.value : null, views }, items.worker);
   const change = (next: Partial<JobDraft>): void => {
@@ -100,7 +109,7 @@ export function JobEditor({ view }: { readonly view: JobEditorView }) {
             leadingWords={view.leadingMark ? `${view.leadingMark}, this end first` : 'this end first'}
             flags={findings.flatMap(({ no, boxes }) => boxes.slice(0, 12).map((box) => ({ no, box })))}
             system={system}
-            onInset={view.page.marks.kind === 'none' ? undefined : setInset}
+            inset={view.page.marks.kind === 'none' ? undefined : { isHeld, onHeld: setHeld, onInset: setInset }}
           />
           <p className="quiet mb-0" data-testid="usable">
             {areaWords(usableMm2(area), page.widthMm * page.lengthMm)}

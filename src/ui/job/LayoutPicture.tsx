@@ -1,6 +1,5 @@
 'use client';
 
-import { useState } from 'react';
 import type { Placement } from '@/core/layout/fill-page';
 import { grownBox, type LayoutPage, type PageArea } from '@/core/layout/page-area';
 import type { Rollers } from '@/core/layout/rollers';
@@ -8,7 +7,7 @@ import { TEST_CUT_MM, TEST_CUT_ROOM_MM } from '@/core/layout/spare';
 import type { Box } from '@/core/target/block';
 import { formatLength, type UnitSystem } from '@/core/units/length';
 import type { ItemView } from '@/workers/layout.client';
-import { InsetHandle } from './InsetHandle';
+import { InsetHandle, type InsetMove } from './InsetHandle';
 import { Copies, ItemDrawing } from './LayoutCopies';
 
 /** A place on the page that a finding speaks of. */
@@ -32,7 +31,7 @@ interface Props {
   readonly flags: readonly Flag[];
   readonly system: UnitSystem;
   /** Absent: the inset is not to be moved. */
-  readonly onInset?: (mm: number) => void;
+  readonly inset?: InsetMove;
 }
 
 /** A box of the page as an SVG has it, y down from the page's upper end. */
@@ -181,8 +180,7 @@ function Flags({
 
 /** The page as it lies with its leading end up: what can be used, what stands on it, and what is to be looked at. */
 export function LayoutPicture(props: Props) {
-  const { page, area, placements, views, pictures, isMirrored, spare, flags, leadingWords, system, onInset } = props;
-  const [isHeld, setHeld] = useState(false);
+  const { page, area, placements, views, pictures, isMirrored, spare, flags, leadingWords, system, inset } = props;
   const { widthMm, lengthMm } = page;
   const front = spare?.frontMm ?? 0;
   const rear = spare?.rearMm ?? 0;
@@ -195,8 +193,8 @@ export function LayoutPicture(props: Props) {
   return (
     <svg
       viewBox={`${-margin / 2} ${-front - margin} ${widthMm + margin} ${lengthMm + front + rear + 1.5 * margin}`}
-      className={isHeld ? 'drawing layout held' : 'drawing layout'}
-      role={onInset ? 'group' : 'img'}
+      className={inset?.isHeld ? 'drawing layout held' : 'drawing layout'}
+      role={inset ? 'group' : 'img'}
       aria-label={`The page, ${formatLength(widthMm, system)} wide and ${formatLength(lengthMm, system)} long, with ${placements.length} copies`}
     >
       <Spare page={page} spare={spare} hair={hair} />
@@ -211,7 +209,7 @@ export function LayoutPicture(props: Props) {
       <Copies placements={placements} views={views} lengthMm={lengthMm} />
       <LeadingEnd page={page} area={area} frontMm={front} size={words} words={leadingWords} />
       <Flags flags={flags} lengthMm={lengthMm} size={whole / 40} />
-      {onInset && <InsetHandle {...{ page, system, isHeld, onInset }} size={whole / 16} onHeld={setHeld} />}
+      {inset && <InsetHandle {...{ page, system, ...inset }} size={whole / 16} />}
     </svg>
   );
 }

@@ -121,9 +121,13 @@ test('the inset is moved in the picture, by keys and by hand, and the usable are
   const box = await grip.boundingBox();
   if (!box) throw new Error('the grip is on the page');
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  const [area, copies] = [await usable.innerText(), await headline(page).innerText()];
   await page.mouse.down();
   await page.mouse.move(box.x + box.width / 2 - 40, box.y + box.height / 2, { steps: 8 });
+  // The area follows the hand; the copies when it rests or lets go.
+  await expect(usable).not.toHaveText(area);
   await page.mouse.up();
+  await expect(headline(page)).not.toHaveText(copies);
   expect(Number(await grip.getAttribute('aria-valuenow'))).toBeGreaterThan(20);
   await expect(page.getByLabel('Marks from the edge')).toHaveValue(/^2\d|^3\d/);
   await page.getByText('Would a smaller inset pay?').click();

@@ -1,6 +1,7 @@
 import 'server-only';
 import { and, asc, desc, eq, gt, inArray, sql, type SQL } from 'drizzle-orm';
 import type { Session } from '../client';
+import { unchangedRows } from '../unchanged-rows';
 import { confirmation, historyEntry } from '../schema/correction';
 import { fit } from '../schema/calibration';
 import { cutRelease, job, lockedLayout } from '../schema/job';
@@ -43,15 +44,23 @@ const setupsOf = (ids: readonly string[]): SQL => sql`(select * from setup where
 /** Rows of many setups, by the setup. */
 export type BySetup<T> = ReadonlyMap<string, readonly T[]>;
 
+interface Question {
+  /** What is asked, in a word. */
+  readonly name: string;
+  /** Of which setups: they are `s` in what follows. */
+  readonly setups: SQL;
+  readonly of: SQL;
+}
+
 /**
- * The same question for each of many setups, which are `s` in it. The rows come as one text of JSON for each setup: thousands of small
- * rows cost more on their way than to be found. Moments are told in ms since 1970.
+ * The same question for each of many setups. The rows come as one text of JSON for each setup: thousands of small rows cost
+ * more on their way than to be found; the same rows as last time are the same object. Moments are told in ms since 1970.
  */
-async function perSetup<T>(session: Session, setups: SQL, question: SQL): Promise<BySetup<T>> {
-  const { rows } = await session.execute<{ id: string; found: readonly T[] }>(sql`
-    select s.id, answer.found from ${setups}
-    cross join lateral (select json_agg(one) as found from (${question}) one) answer where answer.found is not null`);
-  return new Map(rows.map(({ id, found }) => [id, found]));
+async function perSetup<T>(session: Session, { name, setups, of }: Question): Promise<BySetup<T>> {
+  const { rows } = await session.execute<{ id: string; found: string }>(sql`
+    select s.id, answer.found::text from ${setups}
+    cross join lateral (select json_agg(one) as found from (${of}) one) answer where answer.found is not null`);
+  return new Map(rows.map(({ id, found }) => [id, unchangedRows(name, id, found) as readonly T[]]));
 }
 
 export interface ConfirmedShift {
@@ -64,15 +73,15 @@ export interface ConfirmedShift {
 
 /** Shifts that confirmations measured, the newest so many of each setup, newest first. */
 export const findConfirmedShifts = (session: Session, setupIds: readonly string[], most: number) =>
-  perSetup<ConfirmedShift>(
-    session,
-    setupsOf(setupIds),
-    sql`select h.material_id, ${milliseconds('c.at')} as at_ms, f.parameters[1] as across, f.parameters[2] as along,
+  perSetup<ConfirmedShift>(session, {
+    name: 'shifts',
+    setups: setupsOf(setupIds),
+    of: sql`select h.material_id, ${milliseconds('c.at')} as at_ms, f.parameters[1] as across, f.parameters[2] as along,
         f.covariance[1] as variance
       from (select material_id, confirmation_id from history_entry where setup_id = s.id and confirmation_id is not null
         order by seq desc limit ${most}) h
       join confirmation c on c.id = h.confirmation_id join fit f on f.id = c.fit_id order by c.at desc`,
-  );
+  });
 
 export interface SetupMoment {
   readonly at_ms: number;
@@ -80,12 +89,12 @@ export interface SetupMoment {
 
 /** When setups were set anew, by corrections that were more than a look: the newest so many of each, newest first. */
 export const findCorrectionTimes = (session: Session, setupIds: readonly string[], most: number) =>
-  perSetup<SetupMoment>(
-    session,
-    setupsOf(setupIds),
-    sql`select ${milliseconds('at')} as at_ms from correction
+  perSetup<SetupMoment>(session, {
+    name: 'corrections',
+    setups: setupsOf(setupIds),
+    of: sql`select ${milliseconds('at')} as at_ms from correction
       where setup_id = s.id and objective <> 'none' order by at desc limit ${most}`,
-  );
+  });
 
 export interface SetupEvent extends SetupMoment {
   readonly id: string;
@@ -107,12 +116,12 @@ export function findEventTimes(session: Session, setupIds: readonly string[], mo
     return sql`(select own.id, own.at, own.kind, own.note, own.by from event own where ${own} and own.kind <> 'undo'
       and not exists (select 1 from event undo where undo.undoes_id = own.id) order by own.at desc limit ${most})`;
   });
-  return perSetup<SetupEvent>(
-    session,
-    setupsOf(setupIds),
-    sql`select ${milliseconds('e.at')} as at_ms, e.id, e.kind, e.note, p.name as by
+  return perSetup<SetupEvent>(session, {
+    name: 'events',
+    setups: setupsOf(setupIds),
+    of: sql`select ${milliseconds('e.at')} as at_ms, e.id, e.kind, e.note, p.name as by
       from (${sql.join(ofOne, sql` union all `)} order by at desc limit ${most}) e join person p on p.id = e.by order by e.at desc`,
-  );
+  });
 }
 
 export interface CheckRow extends SetupMoment {
@@ -135,18 +144,18 @@ export interface SetupStretch {
 
 /** Daily checks of setups that were not taken back, the newest so many of each within its stretch, newest first. */
 export const findDailyChecks = (session: Session, setups: readonly SetupStretch[], most: number) =>
-  perSetup<CheckRow>(
-    session,
-    sql`unnest(${idList(setups.map((s) => s.setupId))}, ${floats(setups.map((s) => s.fromMs))},
+  perSetup<CheckRow>(session, {
+    name: `${most} checks`,
+    setups: sql`unnest(${idList(setups.map((s) => s.setupId))}, ${floats(setups.map((s) => s.fromMs))},
       ${floats(setups.map((s) => s.beforeMs))}) as s(id, from_ms, before_ms)`,
-    sql`select d.id, d.material_id, ${milliseconds('d.at')} as at_ms, d.across_mm as across, d.along_mm as along,
+    of: sql`select d.id, d.material_id, ${milliseconds('d.at')} as at_ms, d.across_mm as across, d.along_mm as along,
         d.standard_uncertainty_mm as uncertainty, d.method, d.note, p.name as by
       from (select * from daily_check own where own.setup_id = s.id
         and own.at >= to_timestamp(s.from_ms / 1000) and own.at < to_timestamp(s.before_ms / 1000)
         and not exists (select 1 from daily_check_taken_back t where t.daily_check_id = own.id)
         order by own.at desc limit ${most}) d
       join person p on p.id = d.by order by d.at desc`,
-  );
+  });
 
 /** Own policies of setups: one for each material that has its own, and one for all others. */
 export const findPolicies = (session: Session, setupIds: readonly string[]) =>

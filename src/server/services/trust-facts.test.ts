@@ -11,7 +11,7 @@ import { keepDailyCheck, takeBackDailyCheck } from './daily-check';
 import { readDaily } from './daily-view';
 import { logEvent, undoEvent } from './events';
 import { makeShop, type TestShop } from './shop.testing';
-import { MOST_CHECKS, trustFacts } from './trust-facts';
+import { factsOf, MOST_CHECKS, trustRecords } from './trust-facts';
 
 jest.setTimeout(120_000);
 
@@ -54,7 +54,7 @@ it('a long chart is whole, each check once; a short one beside it keeps its own'
   for (let day = 0; day < 3; day++) await checked(short, day);
   const [lost = ''] = kept.splice(4, 1);
   await takeBackDailyCheck(test.database, long.actor, lost);
-  const facts = await trustFacts(test.database, [await rowOf(long), await rowOf(short)]);
+  const facts = (await trustRecords(test.database, [await rowOf(long), await rowOf(short)])).map(factsOf);
   expect(facts[0]?.checks.map((c) => c.id)).toEqual([...kept].reverse());
   expect(facts[1]?.checks).toHaveLength(3);
   const view = await readDaily(test.database, long.setupId, long.materialId);
@@ -76,7 +76,7 @@ it('what touched a setup, through whatever it stands on: the newest, as one plai
   const row = await rowOf(shop);
   const all = await findEventsOf(test.database, row);
   expect(all.length).toBeGreaterThan(80);
-  const [facts] = await trustFacts(test.database, [row]);
+  const [facts] = (await trustRecords(test.database, [row])).map(factsOf);
   expect(facts?.events.map((e) => e.id)).toEqual(
     all
       .slice(0, 60)

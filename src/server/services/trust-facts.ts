@@ -65,58 +65,56 @@ async function foundOf(database: Database, ids: readonly string[]) {
 
 type Found = Awaited<ReturnType<typeof foundOf>>;
 
-const oldestFirst = <T>(found: BySetup<T>, setupId: string): readonly T[] => [...(found.get(setupId) ?? [])].reverse();
-
-/** Everything of one setup's record that its trust is worked out from. */
-export interface TrustFacts {
+/**
+ * What the database says of one setup, newest first. The long lists are the same objects for as long as nothing in them
+ * changed (`db/unchanged-rows`).
+ */
+export interface TrustRecord {
   readonly row: SetupRow;
   readonly confirmed: Found['confirmed'];
-  readonly shifts: readonly ConfirmedShift[];
-  readonly corrections: readonly SetupMoment[];
-  readonly checks: readonly CheckRow[];
-  readonly events: readonly SetupEvent[];
   readonly policies: Found['policies'];
   readonly worthy: Found['worthy'];
   readonly cuts: Found['cuts'];
   /** The newest confirming cut that failed. */
   readonly failure: Found['failures'][number] | undefined;
-  /** Moments at which the machine got other values, by corrections or by values that someone told; ascending. */
+  readonly shifts: readonly ConfirmedShift[];
+  readonly corrections: readonly SetupMoment[];
+  readonly events: readonly SetupEvent[];
+  readonly checks: readonly CheckRow[];
+  /** What of a chart lies before those: all of it is looked at. */
+  readonly olderChecks: readonly CheckRow[];
+}
+
+/** Everything that the trust in one setup is worked out from; moments ascend, checks descend. */
+export interface TrustFacts extends Omit<TrustRecord, 'olderChecks'> {
+  /** Moments at which the machine got other values, by corrections or by values that someone told. */
   readonly setAnewMs: readonly number[];
-  /** What happened, ascending. */
+  /** What happened. */
   readonly dated: readonly DatedEvent[];
   readonly load: ReturnType<typeof loadsOf>;
   readonly isMarkSdAssumed: boolean;
 }
 
-/** The same as plain moments, worked out once. */
-function momentsOf(
-  corrections: readonly SetupMoment[],
-  events: readonly SetupEvent[],
-): Pick<TrustFacts, 'setAnewMs' | 'dated'> {
-  const told = events.filter((e) => e.kind === SETTING_CHANGED);
-  return {
-    setAnewMs: [...corrections, ...told].map((m) => m.at_ms).sort((a, b) => a - b),
-    dated: events.map((e) => ({ atMs: e.at_ms, kind: e.kind })),
-  };
-}
-
 /** What the charts of a setup's daily checks are drawn from. */
 export type ChartFacts = Pick<TrustFacts, 'row' | 'checks' | 'setAnewMs'>;
 
+type ChartRecord = Pick<TrustRecord, 'row' | 'checks' | 'corrections' | 'events'>;
+
+const setAnewOf = ({ corrections, events }: Pick<TrustRecord, 'corrections' | 'events'>): readonly number[] =>
+  [...corrections, ...events.filter((e) => e.kind === SETTING_CHANGED)].map((m) => m.at_ms).sort((a, b) => a - b);
+
 /** What of a chart lies before the oldest check at hand; nothing where all of it is at hand. */
-function missingOf({ row, checks, setAnewMs }: ChartFacts): readonly SetupStretch[] {
-  const oldest = checks.at(-1);
-  const begin = setAnewMs.at(-1) ?? 0;
-  if (!oldest || checks.length < MOST_CHECKS || oldest.at_ms <= begin) return [];
-  return [{ setupId: row.setup.id, fromMs: begin, beforeMs: oldest.at_ms }];
+function missingOf(record: ChartRecord): readonly SetupStretch[] {
+  const oldest = record.checks.at(-1);
+  if (!oldest || record.checks.length < MOST_CHECKS) return [];
+  const begin = setAnewOf(record).at(-1) ?? 0;
+  return oldest.at_ms <= begin ? [] : [{ setupId: record.row.setup.id, fromMs: begin, beforeMs: oldest.at_ms }];
 }
 
 /** Charts that began before the oldest check at hand are read whole: what is usual is their first fifty. */
-async function wholeCharts<T extends ChartFacts>(database: Database, all: readonly T[]): Promise<readonly T[]> {
-  const missing = all.flatMap(missingOf);
-  if (missing.length === 0) return all;
-  const older = await findDailyChecks(database, missing, WHOLE_CHART);
-  return all.map((facts) => ({ ...facts, checks: [...facts.checks, ...(older.get(facts.row.setup.id) ?? [])] }));
+function olderOf(database: Database, records: readonly ChartRecord[]): Promise<BySetup<CheckRow>> {
+  const missing = records.flatMap(missingOf);
+  return missing.length === 0 ? Promise.resolve(new Map()) : findDailyChecks(database, missing, WHOLE_CHART);
 }
 
 /** What the daily checks of one setup are shown from: less than its whole trust. */
@@ -131,39 +129,50 @@ export async function chartFacts(
     findEventTimes(database, [id], MOST_MOMENTS),
     findPolicies(database, [id]),
   ]);
-  const { setAnewMs } = momentsOf(oldestFirst(corrections, id), oldestFirst(events, id));
-  const own = { row, checks: checks.get(id) ?? [], setAnewMs, policies };
-  return (await wholeCharts(database, [own]))[0] ?? own;
+  const listOf = <T>(found: BySetup<T>): readonly T[] => found.get(id) ?? [];
+  const record = { row, corrections: listOf(corrections), events: listOf(events), checks: listOf(checks) };
+  const older = await olderOf(database, [record]);
+  return { row, policies, setAnewMs: setAnewOf(record), checks: [...record.checks, ...listOf(older)] };
 }
 
-/** What the trust in each of many setups is worked out from, in few questions to the database. */
-export async function trustFacts(database: Database, rows: readonly SetupRow[]): Promise<readonly TrustFacts[]> {
+const NOTHING: readonly never[] = [];
+
+/** What the database says of many setups, in few questions. */
+export async function trustRecords(database: Database, rows: readonly SetupRow[]): Promise<readonly TrustRecord[]> {
   if (rows.length === 0) return [];
   const found = await foundOf(
     database,
     rows.map((r) => r.setup.id),
   );
-  return wholeCharts(
-    database,
-    rows.map((row) => {
-      const { id } = row.setup;
-      const confirmed = found.confirmed.filter((c) => c.setupId === id);
-      const latest = confirmed[0]?.confirmation;
-      const corrections = oldestFirst(found.corrections, id);
-      const events = oldestFirst(found.events, id);
-      return {
-        ...{ row, confirmed, failure: found.failures.find((f) => f.setupId === id) },
-        shifts: oldestFirst(found.shifts, id),
-        ...{ corrections, events, ...momentsOf(corrections, events) },
-        checks: found.checks.get(id) ?? [],
-        policies: found.policies.filter((p) => p.setupId === id),
-        worthy: found.worthy.filter((j) => j.setupId === id),
-        cuts: found.cuts.filter((c) => c.setupId === id),
-        load: loadsOf(row, latest?.markSdMm ?? ASSUMED_MARK_SD_MM),
-        isMarkSdAssumed: latest?.isMarkSdAssumed ?? true,
-      };
-    }),
-  );
+  const records = rows.map((row) => {
+    const { id } = row.setup;
+    const isOwn = (one: { readonly setupId: string }): boolean => one.setupId === id;
+    return {
+      ...{ row, confirmed: found.confirmed.filter(isOwn), failure: found.failures.find(isOwn) },
+      ...{ policies: found.policies.filter(isOwn), worthy: found.worthy.filter(isOwn), cuts: found.cuts.filter(isOwn) },
+      shifts: found.shifts.get(id) ?? NOTHING,
+      corrections: found.corrections.get(id) ?? NOTHING,
+      events: found.events.get(id) ?? NOTHING,
+      checks: found.checks.get(id) ?? NOTHING,
+    };
+  });
+  const older = await olderOf(database, records);
+  return records.map((record) => ({ ...record, olderChecks: older.get(record.row.setup.id) ?? NOTHING }));
+}
+
+/** The same, put in order, with what one load adds. */
+export function factsOf({ olderChecks, ...record }: TrustRecord): TrustFacts {
+  const latest = record.confirmed[0]?.confirmation;
+  const events = [...record.events].reverse();
+  return {
+    ...record,
+    ...{ events, shifts: [...record.shifts].reverse(), corrections: [...record.corrections].reverse() },
+    checks: [...record.checks, ...olderChecks],
+    setAnewMs: setAnewOf(record),
+    dated: events.map((e) => ({ atMs: e.at_ms, kind: e.kind })),
+    load: loadsOf(record.row, latest?.markSdMm ?? ASSUMED_MARK_SD_MM),
+    isMarkSdAssumed: latest?.isMarkSdAssumed ?? true,
+  };
 }
 
 /** Shifts of one material that were measured, oldest first: what confirmed it, and its daily checks. */

@@ -17,7 +17,7 @@ import { keepDraft, startJob } from './jobs';
 import { readPolicy } from './policy-view';
 import { makeShop, type TestShop } from './shop.testing';
 import { readTrust } from './trust';
-import { trustFacts } from './trust-facts';
+import { trustRecords } from './trust-facts';
 import { benchSentences, reasonsOf } from './trust-words';
 import { runCalibration } from '../../../scripts/run-calibration';
 
@@ -151,7 +151,7 @@ describe('before each costly job', () => {
     await startJob(db(), shop.actor, { id: jobId, setupId, materialId, name: 'Weir gate' });
     const worthy = async () => {
       const row = await findSetup(db(), setupId);
-      return row ? (await trustFacts(db(), [row]))[0]?.worthy : undefined;
+      return row ? (await trustRecords(db(), [row]))[0]?.worthy : undefined;
     };
     expect(await worthy()).toEqual([]);
     const kept = await findJob(db(), jobId);

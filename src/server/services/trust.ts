@@ -1,4 +1,5 @@
 import 'server-only';
+import { LRUCache } from 'lru-cache';
 import type { School } from '@/core/charts/control-chart';
 import { seededRng } from '@/core/math/random';
 import { eventWords } from '@/core/trust/event-kinds';
@@ -12,7 +13,7 @@ import type { Database } from '@/db/client';
 import type { SetupRow } from '@/db/queries/shop';
 import { now } from '../clock';
 import { dailyChart, type DailyChart } from './daily-chart';
-import { MOST_CHECKS, shiftsOf, trustFacts, type TrustFacts } from './trust-facts';
+import { factsOf, MOST_CHECKS, shiftsOf, trustRecords, type TrustFacts, type TrustRecord } from './trust-facts';
 
 export interface KeptPolicy extends Policy {
   readonly id: string | null;
@@ -83,8 +84,13 @@ function wanderOf(facts: TrustFacts): Wander {
   return learnWander(facts.confirmed.flatMap((c) => looksOf(shiftsOf(recent, c.materialId), order)));
 }
 
+/** So many next jobs are drawn, the same for every setup: the 95 % point comes within 4 % of its value. */
+const DRAWN_JOBS = 1000;
+
+const draws = normalDraws(seededRng(DRAWN_JOBS), DRAWN_JOBS);
+
 /** Worst corner of the next job straight after the check, and now. */
-function forecasts(facts: TrustFacts, own: Confirmed, shift: ShiftNow, draws: Float64Array) {
+function forecasts(facts: TrustFacts, own: Confirmed, shift: ShiftNow) {
   const { corners, covariance: loadCovariance } = facts.load;
   const { parameters: beta, covariance } = own;
   const input = { beta, covariance, loadCovariance, corners, toleranceMm: facts.row.setup.toleranceMm };
@@ -96,8 +102,13 @@ function forecasts(facts: TrustFacts, own: Confirmed, shift: ShiftNow, draws: Fl
   };
 }
 
+interface Now {
+  readonly wander: Wander;
+  readonly atMs: number;
+}
+
 /** What happened since a confirmation, and how far the shift may have gone since. */
-function sinceOf(facts: TrustFacts, own: Confirmed, wander: Wander) {
+function sinceOf(facts: TrustFacts, own: Confirmed, { wander, atMs }: Now) {
   const confirmedMs = own.at.getTime();
   const begin = confirmedMs / DAY_MS;
   const looks = sinceConfirmed(facts, own);
@@ -105,7 +116,7 @@ function sinceOf(facts: TrustFacts, own: Confirmed, wander: Wander) {
   const events = facts.events.filter((e) => e.at_ms > confirmedMs);
   const untold = events.filter((e) => e.at_ms / DAY_MS > lastDay).map((e) => e.kind);
   const fromCheck = looks.map((l) => ({ ...l, day: l.day - begin }));
-  const days = now().getTime() / DAY_MS - begin;
+  const days = atMs / DAY_MS - begin;
   return {
     events,
     days,
@@ -114,10 +125,11 @@ function sinceOf(facts: TrustFacts, own: Confirmed, wander: Wander) {
   };
 }
 
-function materialTrust(facts: TrustFacts, own: Confirmed, wander: Wander, draws: Float64Array): MaterialTrust {
+function materialTrust(facts: TrustFacts, own: Confirmed, moment: Now): MaterialTrust {
   const { at, materialId } = own;
-  const { events, days, hasLooks, shift } = sinceOf(facts, own, wander);
-  const { atCheck, next } = forecasts(facts, own, shift, draws);
+  const { events, days, hasLooks, shift } = sinceOf(facts, own, moment);
+  const { atCheck, next } = forecasts(facts, own, shift);
+  const { wander } = moment;
   const policy = policyOf(facts, materialId);
   const costly = facts.worthy.filter((j) => j.materialId === materialId && j.worth >= policy.costlyFrom);
   const due = checkDue(policy, {
@@ -145,8 +157,11 @@ function materialTrust(facts: TrustFacts, own: Confirmed, wander: Wander, draws:
   };
 }
 
-/** So many next jobs are drawn, the same for every setup: the 95 % point comes within 4 % of its value. */
-const DRAWN_JOBS = 1000;
+/**
+ * Doubt grows with time, and is told as it will be at the end of this quarter of an hour (at most 0.001 mm more where a shift
+ * wanders as is usual): until then what was worked out stands.
+ */
+const STEP_MS = 15 * 60_000;
 
 /** One setup: what its record says, and how far it can be trusted with each material that was ever confirmed, newest first. */
 export interface SetupTrust {
@@ -154,14 +169,37 @@ export interface SetupTrust {
   readonly materials: readonly MaterialTrust[];
 }
 
+interface Worked {
+  readonly from: readonly unknown[];
+  readonly trust: SetupTrust;
+}
+
+/** What was worked out for so many setups is kept by a process, for as long as nothing that it came from changed. */
+const worked = new LRUCache<string, Worked>({ max: 250 });
+
+/** Everything that a setup's trust follows from: lists by what they are, what is short by its text. */
+function sourcesOf(record: TrustRecord, atMs: number): readonly unknown[] {
+  const { shifts, corrections, events, checks, olderChecks, ...short } = record;
+  return [shifts, corrections, events, checks, olderChecks, atMs, JSON.stringify(short)];
+}
+
+function setupTrust(record: TrustRecord, atMs: number): SetupTrust {
+  const from = sourcesOf(record, atMs);
+  const { id } = record.row.setup;
+  const known = worked.get(id);
+  if (known && from.every((source, i) => source === known.from[i])) return known.trust;
+  const facts = factsOf(record);
+  const wander = wanderOf(facts);
+  const trust = { facts, materials: facts.confirmed.map((own) => materialTrust(facts, own, { wander, atMs })) };
+  worked.set(id, { from, trust });
+  return trust;
+}
+
 /** How far each of many setups can be trusted now, in the order of the rows. */
 export async function readTrusts(database: Database, rows: readonly SetupRow[]): Promise<readonly SetupTrust[]> {
-  const all = await trustFacts(database, rows);
-  const draws = normalDraws(seededRng(DRAWN_JOBS), DRAWN_JOBS);
-  return all.map((facts) => {
-    const wander = wanderOf(facts);
-    return { facts, materials: facts.confirmed.map((own) => materialTrust(facts, own, wander, draws)) };
-  });
+  const records = await trustRecords(database, rows);
+  const atMs = Math.ceil(now().getTime() / STEP_MS) * STEP_MS;
+  return records.map((record) => setupTrust(record, atMs));
 }
 
 /** The same of one setup. */

@@ -26,7 +26,7 @@ const toCaliper = (mm: number): number => Math.max(0, Math.round(mm * 20) / 20);
 
 /** One check a day, at the same place of the sheet. */
 export async function seedChecks(db: Database, actor: Actor, demo: DemoChecks): Promise<void> {
-  const [confirmed] = await findLatestConfirmed(db, [demo.setupId]);
+  const [confirmed] = (await findLatestConfirmed(db, [demo.setupId])).get(demo.setupId) ?? [];
   if (!confirmed) return;
   const [across = 0, along = 0] = confirmed.parameters;
   const rng = seededRng(seedFrom('daily', demo.fromDaysAgo, demo.toDaysAgo));
@@ -42,7 +42,7 @@ export async function seedChecks(db: Database, actor: Actor, demo: DemoChecks): 
     };
     setClock(() => new Date(Date.now() - daysAgo * DAY_MS - 3_600_000));
     const done = await keepDailyCheck(db, actor, {
-      ...{ id: randomUUID(), setupId: demo.setupId, materialId: confirmed.materialId, side: 'outside', note: '' },
+      ...{ id: randomUUID(), setupId: demo.setupId, materialId: confirmed.material_id, side: 'outside', note: '' },
       ...{ borders, borderSdMm: BORDER_CALIPER_SD_MM },
     });
     if (!done.ok) throw new Error(done.error.message);

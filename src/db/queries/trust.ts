@@ -1,37 +1,10 @@
 import 'server-only';
-import { and, asc, desc, eq, gt, inArray, sql, type SQL } from 'drizzle-orm';
+import { and, asc, eq, gt, inArray, sql, type SQL } from 'drizzle-orm';
 import type { Session } from '../client';
-import { unchangedRows } from '../unchanged-rows';
-import { confirmation, historyEntry } from '../schema/correction';
-import { fit } from '../schema/calibration';
+import { keepRows, keptRows } from '../kept-rows';
 import { cutRelease, job, lockedLayout } from '../schema/job';
-import { material, person } from '../schema/shop';
 import { policy } from '../schema/trust';
 import type { DailyMethod } from '@/core/trust/daily-method';
-
-/** The latest confirmation of each setup and material, with what was measured; newest first. */
-export async function findLatestConfirmed(session: Session, setupIds: readonly string[]) {
-  const latest = session
-    .selectDistinctOn([historyEntry.setupId, historyEntry.materialId], { id: historyEntry.id })
-    .from(historyEntry)
-    .where(and(inArray(historyEntry.setupId, [...setupIds]), eq(historyEntry.kind, 'saved')))
-    .orderBy(historyEntry.setupId, historyEntry.materialId, desc(historyEntry.seq));
-  const rows = await session
-    .select({
-      ...{ setupId: historyEntry.setupId, materialId: historyEntry.materialId, materialName: material.name },
-      ...{ personName: person.name, at: confirmation.at, confirmation },
-      // Long rows of numbers are read several times as fast as JSON than as arrays.
-      parameters: sql<readonly number[]>`to_json(${fit.parameters})`,
-      covariance: sql<readonly number[]>`to_json(${fit.covariance})`,
-    })
-    .from(historyEntry)
-    .innerJoin(confirmation, eq(historyEntry.confirmationId, confirmation.id))
-    .innerJoin(fit, eq(confirmation.fitId, fit.id))
-    .innerJoin(material, eq(historyEntry.materialId, material.id))
-    .innerJoin(person, eq(historyEntry.by, person.id))
-    .where(inArray(historyEntry.id, latest));
-  return rows.sort((a, b) => b.at.getTime() - a.at.getTime());
-}
 
 /** Many identities as one parameter: as a list of as many they would have to be written into the question one by one. */
 const idList = (ids: readonly string[]): SQL => sql`${sql.param([...ids])}::uuid[]`;
@@ -49,90 +22,141 @@ interface Question {
   readonly name: string;
   /** Of which setups: they are `s` in what follows. */
   readonly setups: SQL;
-  readonly of: SQL;
+  /** Which rows of a setup, each with its `id`: of tables that are only ever added to. */
+  readonly newest: SQL;
+  /** What is told of each of them, which is `n`; of nothing that can change. */
+  readonly told: SQL;
+  /** What else it stands in. */
+  readonly joined?: SQL;
 }
+
+const MARK = sql`md5(string_agg(one.id::text, '' order by one.id)) as mark`;
 
 /**
- * The same question for each of many setups. The rows come as one text of JSON for each setup: thousands of small rows cost
- * more on their way than to be found; the same rows as last time are the same object. Moments are told in ms since 1970.
+ * The same question for each of many setups. First only which rows it is; those of setups that are the same as last time are at
+ * hand already, and are the same object. The others come as one text of JSON for each setup: thousands of small rows cost
+ * more on their way than to be found. Newest first; moments are told in ms since 1970.
  */
-async function perSetup<T>(session: Session, { name, setups, of }: Question): Promise<BySetup<T>> {
-  const { rows } = await session.execute<{ id: string; found: string }>(sql`
-    select s.id, answer.found::text from ${setups}
-    cross join lateral (select json_agg(one) as found from (${of}) one) answer where answer.found is not null`);
-  return new Map(rows.map(({ id, found }) => [id, unchangedRows(name, id, found) as readonly T[]]));
+async function perSetup<T extends SetupMoment>(session: Session, question: Question): Promise<BySetup<T>> {
+  const { name, setups, newest, told, joined = sql`` } = question;
+  const { rows: marks } = await session.execute<{ id: string; mark: string }>(sql`
+    select s.id, answer.mark from ${setups}
+    cross join lateral (select ${MARK} from (${newest}) one) answer where answer.mark is not null`);
+  const found = new Map<string, readonly T[]>();
+  for (const { id, mark } of marks) {
+    const known = keptRows(`${name} ${id}`, mark);
+    if (known) found.set(id, known as readonly T[]);
+  }
+  const asked = marks.map((m) => m.id).filter((id) => !found.has(id));
+  if (asked.length === 0) return found;
+  const { rows } = await session.execute<{ id: string; mark: string; rows: readonly T[] }>(sql`
+    select s.id, answer.mark, answer.rows from (select * from ${setups} where s.id = any(${idList(asked)})) s
+    cross join lateral (select ${MARK}, json_agg(one order by at_ms desc) as rows
+      from (select n.id, ${told} from (${newest}) n ${joined}) one) answer where answer.mark is not null`);
+  for (const { id, mark, rows: own } of rows) found.set(id, keepRows(`${name} ${id}`, mark, own) as readonly T[]);
+  return found;
 }
 
-export interface ConfirmedShift {
-  readonly material_id: string;
+export interface SetupMoment {
+  readonly id: string;
   readonly at_ms: number;
+}
+
+export interface ConfirmedRow extends SetupMoment {
+  readonly material_id: string;
+  readonly by_id: string;
+  readonly worst: number;
+  readonly upper: number;
+  /** Worst corner of the next job, and the share that comes out wrong, as they were then; null where nobody knew. */
+  readonly next_job: number;
+  readonly next_out_share: number | null;
+  readonly mark_sd: number | null;
+  readonly is_mark_sd_assumed: boolean;
+  readonly parameters: readonly number[];
+  readonly covariance: readonly number[];
+}
+
+/** The latest confirmation of each setup and material, with what was measured; newest first. */
+export const findLatestConfirmed = (session: Session, setupIds: readonly string[]) =>
+  perSetup<ConfirmedRow>(session, {
+    name: 'confirmed',
+    setups: setupsOf(setupIds),
+    newest: sql`select latest.* from material m cross join lateral (
+        select confirmation_id as id, h.material_id, h.by as by_id from history_entry h
+        where h.setup_id = s.id and h.material_id = m.id and h.confirmation_id is not null order by h.seq desc limit 1) latest
+      where m.shop_id = s.shop_id`,
+    told: sql`n.material_id, n.by_id, ${milliseconds('c.at')} as at_ms, c.worst_mm as worst, c.upper_mm as upper,
+      c.next_job_mm as next_job, c.next_out_share, c.mark_sd_mm as mark_sd, c.is_mark_sd_assumed, f.parameters, f.covariance`,
+    joined: sql`join confirmation c on c.id = n.id join fit f on f.id = c.fit_id`,
+  });
+
+/** What the materials and the people of these setups' shops are called now, by their identity. */
+export async function findNames(session: Session, setupIds: readonly string[]): Promise<ReadonlyMap<string, string>> {
+  const shops = sql`(select shop_id from setup where id = any(${idList(setupIds)}))`;
+  const { rows } = await session.execute<{ id: string; name: string }>(sql`
+    select id, name from material where shop_id in ${shops} union all select id, name from person where shop_id in ${shops}`);
+  return new Map(rows.map(({ id, name }) => [id, name]));
+}
+
+export interface ConfirmedShift extends SetupMoment {
+  readonly material_id: string;
   readonly across: number;
   readonly along: number;
   readonly variance: number;
 }
 
-/** Shifts that confirmations measured, the newest so many of each setup, newest first. */
+/** Shifts that confirmations measured, the newest so many of each setup. */
 export const findConfirmedShifts = (session: Session, setupIds: readonly string[], most: number) =>
   perSetup<ConfirmedShift>(session, {
     name: 'shifts',
     setups: setupsOf(setupIds),
-    of: sql`select h.material_id, ${milliseconds('c.at')} as at_ms, f.parameters[1] as across, f.parameters[2] as along,
-        f.covariance[1] as variance
-      from (select material_id, confirmation_id from history_entry where setup_id = s.id and confirmation_id is not null
-        order by seq desc limit ${most}) h
-      join confirmation c on c.id = h.confirmation_id join fit f on f.id = c.fit_id order by c.at desc`,
+    newest: sql`select confirmation_id as id, material_id from history_entry
+      where setup_id = s.id and confirmation_id is not null order by seq desc limit ${most}`,
+    told: sql`n.material_id, ${milliseconds('c.at')} as at_ms, f.parameters[1] as across, f.parameters[2] as along,
+      f.covariance[1] as variance`,
+    joined: sql`join confirmation c on c.id = n.id join fit f on f.id = c.fit_id`,
   });
 
-export interface SetupMoment {
-  readonly at_ms: number;
-}
-
-/** When setups were set anew, by corrections that were more than a look: the newest so many of each, newest first. */
+/** When setups were set anew, by corrections that were more than a look: the newest so many of each. */
 export const findCorrectionTimes = (session: Session, setupIds: readonly string[], most: number) =>
   perSetup<SetupMoment>(session, {
     name: 'corrections',
     setups: setupsOf(setupIds),
-    of: sql`select ${milliseconds('at')} as at_ms from correction
-      where setup_id = s.id and objective <> 'none' order by at desc limit ${most}`,
+    newest: sql`select id, at from correction where setup_id = s.id and objective <> 'none' order by at desc limit ${most}`,
+    told: sql`${milliseconds('n.at')} as at_ms`,
   });
 
 export interface SetupEvent extends SetupMoment {
-  readonly id: string;
   readonly kind: string;
   readonly note: string;
-  readonly by: string;
 }
 
 /** What a setup stands on, and the setup itself: an event touches one of them. */
 const TOUCHED = ['setup_id', 'printer_id', 'cutter_id', 'program_id'] as const;
 
 /**
- * What touched setups through anything they stand on, undone events left out: the newest so many of each, newest first. The
- * newest of each thing are looked for by themselves: nobody has to look at all that ever happened to a machine.
+ * What touched setups through anything they stand on, undone events left out: the newest so many of each. The newest of each
+ * thing are looked for by themselves: nobody has to look at all that ever happened to a machine.
  */
 export function findEventTimes(session: Session, setupIds: readonly string[], most: number) {
   const ofOne = TOUCHED.map((target) => {
     const own = sql.raw(`own.${target} = s.${target === 'setup_id' ? 'id' : target}`);
-    return sql`(select own.id, own.at, own.kind, own.note, own.by from event own where ${own} and own.kind <> 'undo'
+    return sql`(select own.id, own.at, own.kind, own.note from event own where ${own} and own.kind <> 'undo'
       and not exists (select 1 from event undo where undo.undoes_id = own.id) order by own.at desc limit ${most})`;
   });
   return perSetup<SetupEvent>(session, {
     name: 'events',
     setups: setupsOf(setupIds),
-    of: sql`select ${milliseconds('e.at')} as at_ms, e.id, e.kind, e.note, p.name as by
-      from (${sql.join(ofOne, sql` union all `)} order by at desc limit ${most}) e join person p on p.id = e.by order by e.at desc`,
+    newest: sql`${sql.join(ofOne, sql` union all `)} order by at desc limit ${most}`,
+    told: sql`${milliseconds('n.at')} as at_ms, n.kind, n.note`,
   });
 }
 
 export interface CheckRow extends SetupMoment {
-  readonly id: string;
   readonly material_id: string;
   readonly across: number;
   readonly along: number;
   readonly uncertainty: number;
-  readonly method: DailyMethod;
-  readonly note: string;
-  readonly by: string;
 }
 
 /** A setup, and the stretch of time that is asked for: from a moment on, and before another. */
@@ -142,20 +166,27 @@ export interface SetupStretch {
   readonly beforeMs: number;
 }
 
-/** Daily checks of setups that were not taken back, the newest so many of each within its stretch, newest first. */
+/** Daily checks of setups that were not taken back, the newest so many of each within its stretch. */
 export const findDailyChecks = (session: Session, setups: readonly SetupStretch[], most: number) =>
   perSetup<CheckRow>(session, {
     name: `${most} checks`,
     setups: sql`unnest(${idList(setups.map((s) => s.setupId))}, ${floats(setups.map((s) => s.fromMs))},
       ${floats(setups.map((s) => s.beforeMs))}) as s(id, from_ms, before_ms)`,
-    of: sql`select d.id, d.material_id, ${milliseconds('d.at')} as at_ms, d.across_mm as across, d.along_mm as along,
-        d.standard_uncertainty_mm as uncertainty, d.method, d.note, p.name as by
-      from (select * from daily_check own where own.setup_id = s.id
-        and own.at >= to_timestamp(s.from_ms / 1000) and own.at < to_timestamp(s.before_ms / 1000)
-        and not exists (select 1 from daily_check_taken_back t where t.daily_check_id = own.id)
-        order by own.at desc limit ${most}) d
-      join person p on p.id = d.by order by d.at desc`,
+    newest: sql`select * from daily_check own where own.setup_id = s.id
+      and own.at >= to_timestamp(s.from_ms / 1000) and own.at < to_timestamp(s.before_ms / 1000)
+      and not exists (select 1 from daily_check_taken_back t where t.daily_check_id = own.id)
+      order by own.at desc limit ${most}`,
+    told: sql`n.material_id, ${milliseconds('n.at')} as at_ms, n.across_mm as across, n.along_mm as along,
+      n.standard_uncertainty_mm as uncertainty`,
   });
+
+/** How daily checks were measured, and by whom. */
+export async function findCheckMakers(session: Session, ids: readonly string[]) {
+  const { rows } = await session.execute<{ id: string; method: DailyMethod; note: string; by: string }>(sql`
+    select d.id, d.method, d.note, p.name as by from daily_check d join person p on p.id = d.by
+    where d.id = any(${idList(ids)})`);
+  return new Map(rows.map((r) => [r.id, r]));
+}
 
 /** Own policies of setups: one for each material that has its own, and one for all others. */
 export const findPolicies = (session: Session, setupIds: readonly string[]) =>

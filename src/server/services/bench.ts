@@ -28,7 +28,6 @@ export interface BenchSetup {
     readonly words: string;
     readonly note: string;
     readonly at: Date;
-    readonly by: string;
     /** Written by the application itself: nothing to take back. */
     readonly isAutomatic: boolean;
   }[];
@@ -75,8 +74,8 @@ function benchSetup({ facts, materials }: SetupTrust, open: Open): BenchSetup {
       ...{ state, hasConfirmation: latest !== undefined, signal: signalOf(latest) },
       eventKinds: events.map((e) => e.kind),
     }),
-    events: events.map(({ id: eventId, kind, note: words, at_ms, by }) => ({
-      ...{ id: eventId, words: eventWords(kind), note: words, at: new Date(at_ms), by },
+    events: events.map(({ id: eventId, kind, note: words, at_ms }) => ({
+      ...{ id: eventId, words: eventWords(kind), note: words, at: new Date(at_ms) },
       isAutomatic: isAutomatic(kind),
     })),
     open: openOf(open.find((c) => c.setupId === id)),

@@ -1,16 +1,12 @@
 import 'server-only';
 import { changeKind, type Change } from '@/core/charts/change-kind';
 import { controlChart, type ControlChart, type School } from '@/core/charts/control-chart';
-import type { DailyMethod } from '@/core/trust/daily-method';
 import { DAY_MS } from '@/core/trust/looks';
 import type { ChartFacts } from './trust-facts';
 
 export interface DailyPoint {
   readonly id: string;
   readonly at: Date;
-  readonly by: string;
-  readonly method: DailyMethod;
-  readonly note: string;
   readonly acrossMm: number;
   readonly alongMm: number;
   readonly standardUncertaintyMm: number;
@@ -41,12 +37,9 @@ function checksOf(facts: ChartFacts, materialId: string): readonly DailyPoint[] 
   const begin = facts.setAnewMs.at(-1) ?? 0;
   return facts.checks
     .filter((check) => check.material_id === materialId && check.at_ms > begin)
-    .map(({ id, at_ms, by, method, note, across, along, uncertainty }) => ({
+    .map(({ id, at_ms, across, along, uncertainty }) => ({
       id,
       at: new Date(at_ms),
-      by,
-      method,
-      note,
       acrossMm: across,
       alongMm: along,
       standardUncertaintyMm: uncertainty,

@@ -94,7 +94,7 @@ it('two small discs: measured, kept with both of them, once however often it is 
     { disc_no: 2, across_mm: other.acrossMm },
   ]);
   const view = await readDaily(test.database, setupId, materialId);
-  expect(view?.chart.points.map((p) => p.method)).toEqual(['photo', 'discs']);
+  expect(view?.checks.map((p) => p.method)).toEqual(['photo', 'discs']);
 });
 
 it('borders without a photo\u2019s four, or discs with borders, are refused by the database itself', async () => {

@@ -83,5 +83,5 @@ it('what touched a setup, through whatever it stands on: the newest, as one plai
       .map(({ event }) => event.id)
       .reverse(),
   );
-  expect(facts?.events.at(-1)).toMatchObject({ by: all[0]?.personName, at_ms: all[0]?.event.at.getTime() });
+  expect(facts?.events.at(-1)).toMatchObject({ kind: all[0]?.event.kind, at_ms: all[0]?.event.at.getTime() });
 });

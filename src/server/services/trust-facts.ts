@@ -14,10 +14,12 @@ import {
   findDailyChecks,
   findEventTimes,
   findLatestConfirmed,
+  findNames,
   findPolicies,
   findWorthyJobs,
   type BySetup,
   type CheckRow,
+  type ConfirmedRow,
   type ConfirmedShift,
   type SetupEvent,
   type SetupMoment,
@@ -48,8 +50,9 @@ const ever = (setupId: string): SetupStretch => ({ setupId, fromMs: 0, beforeMs:
 
 /** What one look at the database finds of many setups. */
 async function foundOf(database: Database, ids: readonly string[]) {
-  const [confirmed, shifts, corrections, checks, events, policies, failures, worthy] = await Promise.all([
+  const [confirmed, names, shifts, corrections, checks, events, policies, failures, worthy] = await Promise.all([
     findLatestConfirmed(database, ids),
+    findNames(database, ids),
     findConfirmedShifts(database, ids, MOST_SHIFTS),
     findCorrectionTimes(database, ids, MOST_MOMENTS),
     findDailyChecks(database, ids.map(ever), MOST_CHECKS),
@@ -58,20 +61,23 @@ async function foundOf(database: Database, ids: readonly string[]) {
     findLatestFailures(database),
     findWorthyJobs(database, ids),
   ]);
-  const oldest = confirmed.at(-1)?.at;
-  const cuts = oldest ? await findCutTimes(database, ids, oldest) : [];
-  return { confirmed, shifts, corrections, checks, events, policies, failures, worthy, cuts };
+  const oldestMs = Math.min(...[...confirmed.values()].flat().map((c) => c.at_ms));
+  const cuts = Number.isFinite(oldestMs) ? await findCutTimes(database, ids, new Date(oldestMs)) : [];
+  return { confirmed, names, shifts, corrections, checks, events, policies, failures, worthy, cuts };
 }
 
 type Found = Awaited<ReturnType<typeof foundOf>>;
 
 /**
  * What the database says of one setup, newest first. The long lists are the same objects for as long as nothing in them
- * changed (`db/unchanged-rows`).
+ * changed (`db/kept-rows`).
  */
 export interface TrustRecord {
   readonly row: SetupRow;
-  readonly confirmed: Found['confirmed'];
+  /** The latest confirmation of each material. */
+  readonly confirmed: readonly ConfirmedRow[];
+  /** What the material of each and who confirmed it are called. */
+  readonly names: readonly { readonly materialName: string; readonly personName: string }[];
   readonly policies: Found['policies'];
   readonly worthy: Found['worthy'];
   readonly cuts: Found['cuts'];
@@ -85,8 +91,11 @@ export interface TrustRecord {
   readonly olderChecks: readonly CheckRow[];
 }
 
+export type Confirmed = ConfirmedRow & TrustRecord['names'][number];
+
 /** Everything that the trust in one setup is worked out from; moments ascend, checks descend. */
-export interface TrustFacts extends Omit<TrustRecord, 'olderChecks'> {
+export interface TrustFacts extends Omit<TrustRecord, 'olderChecks' | 'confirmed' | 'names'> {
+  readonly confirmed: readonly Confirmed[];
   /** Moments at which the machine got other values, by corrections or by values that someone told. */
   readonly setAnewMs: readonly number[];
   /** What happened. */
@@ -147,8 +156,13 @@ export async function trustRecords(database: Database, rows: readonly SetupRow[]
   const records = rows.map((row) => {
     const { id } = row.setup;
     const isOwn = (one: { readonly setupId: string }): boolean => one.setupId === id;
+    const confirmed = found.confirmed.get(id) ?? NOTHING;
     return {
-      ...{ row, confirmed: found.confirmed.filter(isOwn), failure: found.failures.find(isOwn) },
+      ...{ row, confirmed, failure: found.failures.find(isOwn) },
+      names: confirmed.map(({ material_id, by_id }) => ({
+        materialName: found.names.get(material_id) ?? '',
+        personName: found.names.get(by_id) ?? '',
+      })),
       ...{ policies: found.policies.filter(isOwn), worthy: found.worthy.filter(isOwn), cuts: found.cuts.filter(isOwn) },
       shifts: found.shifts.get(id) ?? NOTHING,
       corrections: found.corrections.get(id) ?? NOTHING,
@@ -161,17 +175,18 @@ export async function trustRecords(database: Database, rows: readonly SetupRow[]
 }
 
 /** The same, put in order, with what one load adds. */
-export function factsOf({ olderChecks, ...record }: TrustRecord): TrustFacts {
-  const latest = record.confirmed[0]?.confirmation;
+export function factsOf({ olderChecks, names, ...record }: TrustRecord): TrustFacts {
+  const [latest] = record.confirmed;
   const events = [...record.events].reverse();
   return {
     ...record,
+    confirmed: record.confirmed.map((c, i) => ({ materialName: '', personName: '', ...names[i], ...c })),
     ...{ events, shifts: [...record.shifts].reverse(), corrections: [...record.corrections].reverse() },
     checks: [...record.checks, ...olderChecks],
     setAnewMs: setAnewOf(record),
     dated: events.map((e) => ({ atMs: e.at_ms, kind: e.kind })),
-    load: loadsOf(record.row, latest?.markSdMm ?? ASSUMED_MARK_SD_MM),
-    isMarkSdAssumed: latest?.isMarkSdAssumed ?? true,
+    load: loadsOf(record.row, latest?.mark_sd ?? ASSUMED_MARK_SD_MM),
+    isMarkSdAssumed: latest?.is_mark_sd_assumed ?? true,
   };
 }
 

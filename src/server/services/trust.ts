@@ -13,7 +13,15 @@ import type { Database } from '@/db/client';
 import type { SetupRow } from '@/db/queries/shop';
 import { now } from '../clock';
 import { dailyChart, type DailyChart } from './daily-chart';
-import { factsOf, MOST_CHECKS, shiftsOf, trustRecords, type TrustFacts, type TrustRecord } from './trust-facts';
+import {
+  factsOf,
+  MOST_CHECKS,
+  shiftsOf,
+  trustRecords,
+  type Confirmed,
+  type TrustFacts,
+  type TrustRecord,
+} from './trust-facts';
 
 export interface KeptPolicy extends Policy {
   readonly id: string | null;
@@ -45,8 +53,6 @@ export interface MaterialTrust {
   readonly chart: DailyChart;
 }
 
-type Confirmed = TrustFacts['confirmed'][number];
-
 /** A material's own policy, else the setup's, else the figures to begin with. */
 export function policyOf({ policies }: Pick<TrustFacts, 'policies'>, materialId: string | null): KeptPolicy {
   const own = policies.find((p) => p.materialId === materialId && materialId !== null);
@@ -64,8 +70,8 @@ function sinceConfirmed(facts: TrustFacts, own: Confirmed): readonly ShiftLook[]
   );
   // A place anywhere on the area: a third of the square at its rim, for each coefficient.
   const place = ((xx ** 2 + yx ** 2) * half.x ** 2 + (xy ** 2 + yy ** 2) * half.y ** 2) / 6;
-  const confirmedMs = own.at.getTime();
-  const shifts = shiftsOf(facts, own.materialId)
+  const confirmedMs = own.at_ms;
+  const shifts = shiftsOf(facts, own.material_id)
     .filter((s) => s.atMs > confirmedMs)
     .map((s) => ({
       ...s,
@@ -81,7 +87,7 @@ function sinceConfirmed(facts: TrustFacts, own: Confirmed): readonly ShiftLook[]
 function wanderOf(facts: TrustFacts): Wander {
   const order = { setAnewMs: facts.setAnewMs, events: facts.dated };
   const recent = { ...facts, checks: facts.checks.slice(0, MOST_CHECKS) };
-  return learnWander(facts.confirmed.flatMap((c) => looksOf(shiftsOf(recent, c.materialId), order)));
+  return learnWander(facts.confirmed.flatMap((c) => looksOf(shiftsOf(recent, c.material_id), order)));
 }
 
 /** So many next jobs are drawn, the same for every setup: the 95 % point comes within 4 % of its value. */
@@ -94,7 +100,7 @@ function forecasts(facts: TrustFacts, own: Confirmed, shift: ShiftNow) {
   const { corners, covariance: loadCovariance } = facts.load;
   const { parameters: beta, covariance } = own;
   const input = { beta, covariance, loadCovariance, corners, toleranceMm: facts.row.setup.toleranceMm };
-  const { nextJobMm: q95Mm, nextOutShare: outShare } = own.confirmation;
+  const { next_job: q95Mm, next_out_share: outShare } = own;
   const isKept = outShare !== null;
   return {
     atCheck: isKept ? { q95Mm, outShare } : forecastNow(input, { acrossMm: 0, alongMm: 0, sdMm: 0 }, draws),
@@ -109,7 +115,7 @@ interface Now {
 
 /** What happened since a confirmation, and how far the shift may have gone since. */
 function sinceOf(facts: TrustFacts, own: Confirmed, { wander, atMs }: Now) {
-  const confirmedMs = own.at.getTime();
+  const confirmedMs = own.at_ms;
   const begin = confirmedMs / DAY_MS;
   const looks = sinceConfirmed(facts, own);
   const lastDay = looks.at(-1)?.day ?? begin;
@@ -126,7 +132,8 @@ function sinceOf(facts: TrustFacts, own: Confirmed, { wander, atMs }: Now) {
 }
 
 function materialTrust(facts: TrustFacts, own: Confirmed, moment: Now): MaterialTrust {
-  const { at, materialId } = own;
+  const { at_ms: confirmedMs, material_id: materialId } = own;
+  const confirmedAt = new Date(confirmedMs);
   const { events, days, hasLooks, shift } = sinceOf(facts, own, moment);
   const { atCheck, next } = forecasts(facts, own, shift);
   const { wander } = moment;
@@ -134,7 +141,7 @@ function materialTrust(facts: TrustFacts, own: Confirmed, moment: Now): Material
   const costly = facts.worthy.filter((j) => j.materialId === materialId && j.worth >= policy.costlyFrom);
   const due = checkDue(policy, {
     daysSince: days,
-    jobsSince: facts.cuts.filter((c) => c.at > at).length,
+    jobsSince: facts.cuts.filter((c) => c.at.getTime() > confirmedMs).length,
     events: events.map((e) => eventWords(e.kind)),
     costlyJobs: costly.map((j) => j.name),
     outNow: next.outShare,
@@ -142,13 +149,13 @@ function materialTrust(facts: TrustFacts, own: Confirmed, moment: Now): Material
   });
   const chart = dailyChart(facts, materialId, policy.school);
   return {
-    ...{ materialId, materialName: own.materialName, confirmedAt: at, confirmedBy: own.personName },
-    ...{ worstMm: own.confirmation.worstMm, upperMm: own.confirmation.upperMm, atCheck, next, shift, wander },
+    ...{ materialId, materialName: own.materialName, confirmedAt, confirmedBy: own.personName },
+    ...{ worstMm: own.worst, upperMm: own.upper, atCheck, next, shift, wander },
     isMarkSdAssumed: facts.isMarkSdAssumed,
     events: events.map((e) => ({ words: eventWords(e.kind), sdMm: wander.jumpMm(e.kind) })),
     ...{ policy, due, chart },
     state: setupState({
-      confirmedAt: at.getTime(),
+      confirmedAt: confirmedMs,
       correctedAt: facts.corrections.at(-1)?.at_ms ?? null,
       failedAt: facts.failure?.at.getTime() ?? null,
       isDue: due.isDue || chart.signal !== null,
@@ -179,8 +186,8 @@ const worked = new LRUCache<string, Worked>({ max: 250 });
 
 /** Everything that a setup's trust follows from: lists by what they are, what is short by its text. */
 function sourcesOf(record: TrustRecord, atMs: number): readonly unknown[] {
-  const { shifts, corrections, events, checks, olderChecks, ...short } = record;
-  return [shifts, corrections, events, checks, olderChecks, atMs, JSON.stringify(short)];
+  const { confirmed, shifts, corrections, events, checks, olderChecks, ...short } = record;
+  return [confirmed, shifts, corrections, events, checks, olderChecks, atMs, JSON.stringify(short)];
 }
 
 function setupTrust(record: TrustRecord, atMs: number): SetupTrust {

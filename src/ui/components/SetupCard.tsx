@@ -40,7 +40,6 @@ export interface SetupCardView {
     readonly words: string;
     readonly note: string;
     readonly ago: string;
-    readonly by: string;
     readonly isAutomatic: boolean;
   }[];
   readonly open: { readonly id: string; readonly step: StepName } | null;
@@ -122,7 +121,7 @@ export function SetupCard({ view }: { readonly view: SetupCardView }) {
         </h2>
         <p className="quiet mb-1">
           {view.machines}
-          {view.isSimulated ? ' (stand-ins)' : ''}. {view.note}.
+          {view.isSimulated ? ' (stand-ins)' : ''}.{view.note ? ` ${view.note}.` : ''}
         </p>
         {view.sentences.map((words) => (
           <p key={words} className="mb-1">

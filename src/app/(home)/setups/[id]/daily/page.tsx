@@ -76,7 +76,7 @@ interface ChecksProps {
 
 /** The checks themselves, newest first. */
 function Checks({ view, system, stamp }: ChecksProps) {
-  if (view.chart.points.length === 0) return <p>No piece was measured since the machine was last set.</p>;
+  if (view.checks.length === 0) return <p>No piece was measured since the machine was last set.</p>;
   return (
     <div className="table-responsive">
       <table className="plain">
@@ -89,7 +89,7 @@ function Checks({ view, system, stamp }: ChecksProps) {
           </tr>
         </thead>
         <tbody>
-          {[...view.chart.points].reverse().map((p) => (
+          {[...view.checks].reverse().map((p) => (
             <tr key={p.id}>
               <td>
                 {stamp(p.at)} <span className="quiet d-inline-block">{`${DAILY_METHOD_WORDS[p.method]}, ${p.by}`}</span>

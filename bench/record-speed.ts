@@ -4,6 +4,7 @@
  * Part of `npm run bench`; DATABASE_URL names the database.
  */
 import { database } from '@/db/client';
+import { forgetRows } from '@/db/kept-rows';
 import { findSetups, findShops } from '@/db/queries/shop';
 import { readBench } from '@/server/services/bench';
 import { readDaily } from '@/server/services/daily-view';
@@ -32,6 +33,10 @@ async function timed(name: string, wanted: number, work: () => Promise<unknown>)
 }
 
 await timed('bench of 50 setups', 300, () => readBench(db, shop.id));
+await timed('the same with nothing remembered', 300, () => {
+  forgetRows();
+  return readBench(db, shop.id);
+});
 await timed('a page of the history', 200, () => readRecord(db, shop.id, {}));
 await timed('the same of one setup', 200, () => readRecord(db, shop.id, { setup: id }));
 await timed('words looked for that stand nowhere', 200, () => readRecord(db, shop.id, { find: 'no such words' }));

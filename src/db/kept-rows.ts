@@ -24,3 +24,8 @@ export function keepRows(key: string, mark: string, rows: readonly unknown[]): r
   kept.set(key, { mark, rows });
   return rows;
 }
+
+/** Nothing is remembered any more: for what is to be measured, or held, against being read anew. */
+export function forgetRows(): void {
+  kept.clear();
+}

@@ -80,6 +80,7 @@ export interface TrustRecord {
   readonly names: readonly { readonly materialName: string; readonly personName: string }[];
   readonly policies: Found['policies'];
   readonly worthy: Found['worthy'];
+  /** Releases of cuts since the oldest of these confirmations. */
   readonly cuts: Found['cuts'];
   /** The newest confirming cut that failed. */
   readonly failure: Found['failures'][number] | undefined;
@@ -157,13 +158,15 @@ export async function trustRecords(database: Database, rows: readonly SetupRow[]
     const { id } = row.setup;
     const isOwn = (one: { readonly setupId: string }): boolean => one.setupId === id;
     const confirmed = found.confirmed.get(id) ?? NOTHING;
+    const oldestMs = confirmed.at(-1)?.at_ms ?? Infinity;
     return {
       ...{ row, confirmed, failure: found.failures.find(isOwn) },
       names: confirmed.map(({ material_id, by_id }) => ({
         materialName: found.names.get(material_id) ?? '',
         personName: found.names.get(by_id) ?? '',
       })),
-      ...{ policies: found.policies.filter(isOwn), worthy: found.worthy.filter(isOwn), cuts: found.cuts.filter(isOwn) },
+      ...{ policies: found.policies.filter(isOwn), worthy: found.worthy.filter(isOwn) },
+      cuts: found.cuts.filter((c) => isOwn(c) && c.at.getTime() > oldestMs),
       shifts: found.shifts.get(id) ?? NOTHING,
       corrections: found.corrections.get(id) ?? NOTHING,
       events: found.events.get(id) ?? NOTHING,

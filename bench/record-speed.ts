@@ -1,5 +1,5 @@
 /**
- * Speed of a shop of ten years (scripts/large-shop.sql: 50 setups, 10,000 calibrations, 1,000,000 readings) against the times
+ * Speed of a shop of ten years (scripts/large-shop.sql: 50 setups, 10,000 calibrations, 1,000,000 readings, 20,000 jobs) against the times
  * that people wait gladly: Bench 300 ms, a page of the history 200 ms, a ten-year chart 500 ms, all on the server.
  * Part of `npm run bench`; DATABASE_URL names the database.
  */
@@ -8,8 +8,10 @@ import { forgetRows } from '@/db/kept-rows';
 import { findSetups, findShops } from '@/db/queries/shop';
 import { readBench } from '@/server/services/bench';
 import { readDaily } from '@/server/services/daily-view';
+import { readJobs } from '@/server/services/job-view';
 import { readOverTime } from '@/server/services/over-time';
 import { readRecord } from '@/server/services/shop-record';
+import { readSpoilage } from '@/server/services/spoilage';
 import { line } from './timing';
 
 const db = database();
@@ -42,4 +44,6 @@ await timed('the same of one setup', 200, () => readRecord(db, shop.id, { setup:
 await timed('words looked for that stand nowhere', 200, () => readRecord(db, shop.id, { find: 'no such words' }));
 await timed('ten years of one setup', 500, () => readOverTime(db, id, undefined));
 await timed('daily checks of one setup', 200, () => readDaily(db, id, undefined));
+await timed('lists of 20,000 jobs', 200, () => readJobs(db, { shopId: shop.id, timeZone: 'UTC' }));
+await timed('a year of spoiled work', 200, () => readSpoilage(db, shop.id, 365));
 process.exit(0);

@@ -1,4 +1,4 @@
--- A shop of ten years: :setups setups, :per calibrations each, a hundred readings a calibration. All of it made up, and the same
+-- A shop of ten years: :setups setups, :per calibrations each, a hundred readings a calibration, two jobs for each of them. All of it made up, and the same
 -- every time. scripts/large-shop.ts fills in the numbers and a check sheet, and runs it.
 begin;
 create function pg_temp.key(words text) returns uuid language sql immutable as $$ select overlay(overlay(md5('large ' || words) placing '4' from 13) placing '8' from 17)::uuid $$;
@@ -66,5 +66,22 @@ insert into daily_check (id, setup_id, material_id, side, left_mm, right_mm, top
   select pg_temp.key('daily ' || s || ' ' || d), pg_temp.key('setup ' || s), pg_temp.key('material ' || (1 + d % 3)), 'outside', 3, 3, 3, 3, .07,
     .05 * pg_temp.noise('dx' || s || ' ' || d), .05 * pg_temp.noise('dy' || s || ' ' || d), .05, '', now() - interval '10 years' * d / (10 * :per), pg_temp.key('person')
   from generate_series(1, :setups) s, generate_series(1, 10 * :per) d;
+-- Cut, but for the newest of each printer + cutter, which waits, and one of a hundred, which was put away.
+create temp table work_done on commit drop as
+  select s, j, pg_temp.key('job ' || s || ' ' || j) as id, pg_temp.key('layout ' || s || ' ' || j) as layout_id,
+    case when j = 2 * :per then 'waiting' when j % 100 = 0 then 'archived' else 'cut' end as state,
+    now() - interval '10 years' + (interval '10 years' * (j - .5 + s / 100.0) / (2 * :per + 1)) as at
+  from generate_series(1, :setups) s, generate_series(1, 2 * :per) j;
+insert into job (id, shop_id, number, name, setup_id, material_id, state, draft, archived_reason, archived_state, started_at, started_by)
+  select id, pg_temp.key('shop'), row_number() over (order by at), 'Discs ' || j, pg_temp.key('setup ' || s), pg_temp.key('material ' || (1 + j % 3)), state, :draft,
+    case state when 'archived' then 'not wanted' end, case state when 'archived' then 'cut' end, at - interval '2 hours', pg_temp.key('person') from work_done;
+insert into locked_layout (id, job_id, content, content_sha256, settings_snapshot, material_version, warnings, at, by)
+  select layout_id, id, :layout, sha256(convert_to(:layout, 'UTF8')), '{}', 1, '{}', at - interval '1 hour', pg_temp.key('person') from work_done;
+insert into job_print (id, locked_layout_id, printed_at, sheets, by)
+  select pg_temp.key('print ' || s || ' ' || j), layout_id, at - interval '30 minutes', 3, pg_temp.key('person') from work_done;
+insert into cut_release (id, locked_layout_id, changes, at, by)
+  select pg_temp.key('release ' || s || ' ' || j), layout_id, '{}', at - interval '10 minutes', pg_temp.key('person') from work_done where state <> 'waiting';
+insert into job_result (id, job_id, seq, good, spoiled, spoiled_cost, note, at, by)
+  select pg_temp.key('result ' || s || ' ' || j), id, 1, 60 - j % 7, j % 7, (j % 7) * .4, '', at, pg_temp.key('person') from work_done where state <> 'waiting';
 commit;
 analyze;

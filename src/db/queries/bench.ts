@@ -1,5 +1,5 @@
 import 'server-only';
-import { and, desc, eq, or, sql } from 'drizzle-orm';
+import { and, desc, eq, inArray, or, sql } from 'drizzle-orm';
 import type { Session } from '../client';
 import { calibration } from '../schema/calibration';
 import { confirmation, correction, event, historyEntry } from '../schema/correction';
@@ -7,27 +7,32 @@ import { setup } from '../schema/machines';
 import { material, person } from '../schema/shop';
 import type { SetupRow } from './shop';
 
-/** The newest saved entry of each setup, with its confirmation. */
-export function findLatestSaved(session: Session) {
-  return session
-    .selectDistinctOn([historyEntry.setupId], { entry: historyEntry, confirmation, personName: person.name })
+/** The newest saved entry of a setup, with its confirmation. */
+export async function findLatestSaved(session: Session, setupId: string) {
+  const [found] = await session
+    .select({ entry: historyEntry, confirmation, personName: person.name })
     .from(historyEntry)
     .innerJoin(confirmation, eq(historyEntry.confirmationId, confirmation.id))
     .innerJoin(person, eq(historyEntry.by, person.id))
-    .orderBy(historyEntry.setupId, desc(historyEntry.seq));
+    .where(eq(historyEntry.setupId, setupId))
+    .orderBy(desc(historyEntry.seq))
+    .limit(1);
+  return found;
 }
 
-/** The newest correction of each setup, rough ones left out. */
-export function findLatestCorrections(session: Session) {
-  return session
-    .selectDistinctOn([correction.setupId])
+/** The newest correction of a setup, rough ones left out. */
+export async function findLatestCorrection(session: Session, setupId: string) {
+  const [found] = await session
+    .select()
     .from(correction)
-    .where(sql`${correction.objective} <> 'rough'`)
-    .orderBy(correction.setupId, desc(correction.at));
+    .where(and(eq(correction.setupId, setupId), sql`${correction.objective} <> 'rough'`))
+    .orderBy(desc(correction.at))
+    .limit(1);
+  return found;
 }
 
-/** The newest confirmation that failed, by setup. */
-export function findLatestFailures(session: Session) {
+/** The newest confirmation that failed, of each of these setups. */
+export function findLatestFailures(session: Session, setupIds: readonly string[]) {
   return session
     .selectDistinctOn([correction.setupId], {
       setupId: correction.setupId,
@@ -36,7 +41,7 @@ export function findLatestFailures(session: Session) {
     })
     .from(confirmation)
     .innerJoin(correction, eq(confirmation.correctionId, correction.id))
-    .where(eq(confirmation.verdict, 'fail'))
+    .where(and(eq(confirmation.verdict, 'fail'), inArray(correction.setupId, [...setupIds])))
     .orderBy(correction.setupId, desc(confirmation.at));
 }
 

@@ -1,5 +1,5 @@
 import 'server-only';
-import { and, asc, desc, eq, gte, inArray, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, gte, sql } from 'drizzle-orm';
 import type { Session } from '../client';
 import { event } from '../schema/correction';
 import { markReading, testCut } from '../schema/floor';
@@ -89,12 +89,8 @@ export async function findLastLight(session: Session, setupId: string) {
 
 /** How each job of a shop came out since a moment, as it was told last; newest first. */
 export async function findAllResults(session: Session, shopId: string, since: Date) {
-  const newest = session
-    .selectDistinctOn([jobResult.jobId], { id: jobResult.id })
-    .from(jobResult)
-    .innerJoin(job, eq(jobResult.jobId, job.id))
-    .where(eq(job.shopId, shopId))
-    .orderBy(jobResult.jobId, desc(jobResult.seq));
+  const isNewest = sql`not exists (select 1 from job_result newer
+    where newer.job_id = ${jobResult.jobId} and newer.seq > ${jobResult.seq})`;
   return session
     .select({
       ...{ jobId: job.id, jobName: job.name, jobNumber: job.number, setupName: setup.name },
@@ -105,6 +101,6 @@ export async function findAllResults(session: Session, shopId: string, since: Da
     .innerJoin(job, eq(jobResult.jobId, job.id))
     .innerJoin(setup, eq(job.setupId, setup.id))
     .innerJoin(material, eq(job.materialId, material.id))
-    .where(and(inArray(jobResult.id, newest), gte(jobResult.at, since)))
+    .where(and(eq(job.shopId, shopId), gte(jobResult.at, since), isNewest))
     .orderBy(desc(jobResult.at));
 }

@@ -1,8 +1,8 @@
 import 'server-only';
-import { and, asc, desc, eq } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, lt, sql } from 'drizzle-orm';
+import type { JobDraft } from '@/core/layout/job-draft';
 import type { Session } from '../client';
 import { cutRelease, job, jobArt, jobPrint, jobResult, lockedFile, lockedLayout } from '../schema/job';
-import { setup } from '../schema/machines';
 import { material, person } from '../schema/shop';
 
 export type JobRow = typeof job.$inferSelect;
@@ -16,26 +16,45 @@ export async function findJob(session: Session, id: string) {
   return row;
 }
 
+/** What was told of a job last. */
+const IS_NEWEST = sql`not exists (select 1 from job_result newer
+  where newer.job_id = ${jobResult.jobId} and newer.seq > ${jobResult.seq})`;
+
 /** A shop's jobs with what a list shows of them, newest first. */
-export function findJobs(session: Session, shopId: string) {
-  return session
+const jobLines = (session: Session) =>
+  session
     .select({
-      job,
-      setupName: setup.name,
-      materialName: material.name,
-      locked: lockedLayout.at,
+      ...{ id: job.id, number: job.number, name: job.name, state: job.state, startedAt: job.startedAt },
+      ...{ setupId: job.setupId, materialId: job.materialId, archivedReason: job.archivedReason },
+      form: sql<JobDraft['form']>`${job.draft} ->> 'form'`,
       print: jobPrint,
       result: jobResult,
     })
     .from(job)
-    .innerJoin(setup, eq(job.setupId, setup.id))
-    .innerJoin(material, eq(job.materialId, material.id))
     .leftJoin(lockedLayout, eq(lockedLayout.jobId, job.id))
     .leftJoin(jobPrint, eq(jobPrint.lockedLayoutId, lockedLayout.id))
-    .leftJoin(jobResult, and(eq(jobResult.jobId, job.id)))
-    .where(eq(job.shopId, shopId))
-    .orderBy(desc(job.number), desc(jobResult.seq));
+    .leftJoin(jobResult, and(eq(jobResult.jobId, job.id), IS_NEWEST))
+    .orderBy(desc(job.number))
+    .$dynamic();
+
+export type JobLineRow = Awaited<ReturnType<typeof jobLines>>[number];
+
+/** Jobs that are being laid out, are locked, or wait. */
+export const findOpenJobs = (session: Session, shopId: string) =>
+  jobLines(session).where(and(eq(job.shopId, shopId), inArray(job.state, ['draft', 'locked', 'waiting'])));
+
+export interface PastJobs {
+  readonly state: 'cut' | 'archived';
+  /** Those with a smaller number than this. */
+  readonly before: number;
+  readonly most: number;
 }
+
+/** Jobs that were cut or put away, the newest so many before one. */
+export const findPastJobs = (session: Session, shopId: string, { state, before, most }: PastJobs) =>
+  jobLines(session)
+    .where(and(eq(job.shopId, shopId), eq(job.state, state), lt(job.number, before)))
+    .limit(most);
 
 /** All of a job's art but its bytes. */
 export const findArtNames = (session: Session, jobId: string) =>

@@ -215,7 +215,8 @@ export const findWorthyJobs = (session: Session, setupIds: readonly string[]) =>
     .where(
       and(
         inArray(job.setupId, [...setupIds]),
-        inArray(job.state, ['draft', 'locked', 'waiting']),
+        // As a word of the question itself, so that the index of open jobs is known to hold them.
+        sql`${job.state} in ('draft', 'locked', 'waiting')`,
         sql`${job.draft} ->> 'worth' is not null`,
       ),
     )

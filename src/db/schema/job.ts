@@ -60,8 +60,11 @@ export const job = pgTable(
   },
   (t) => [
     unique('job_number').on(t.shopId, t.number),
-    index('job_state').on(t.shopId, t.state),
+    index('job_state').on(t.shopId, t.state, t.number),
     index('job_setup').on(t.setupId),
+    index('job_open')
+      .on(t.setupId)
+      .where(sql`state in ('draft', 'locked', 'waiting')`),
     check('job_number_from_one', sql`${t.number} >= 1`),
     check(
       'job_archived',
@@ -185,6 +188,7 @@ export const cutRelease = pgTable(
   },
   (t) => [
     index('cut_release_layout').on(t.lockedLayoutId, t.at),
+    index('cut_release_at').on(t.at),
     check('cut_release_file', sql`num_nulls(${t.kind}, ${t.name}, ${t.content}, ${t.contentSha256}) in (0, 4)`),
   ],
 );

@@ -5,7 +5,7 @@ import { canonicalJson } from '@/core/target/canonical-json';
 import { formatFixed } from '@/core/units/length';
 import { DESCRIBED_ANEW, eventWords, SETTING_CHANGED } from '@/core/trust/event-kinds';
 import type { Database } from '@/db/client';
-import { findEventsOf, findLatestCorrections, findLatestFailures } from '@/db/queries/bench';
+import { findEventsOf, findLatestCorrection, findLatestFailures } from '@/db/queries/bench';
 import type { findLocked } from '@/db/queries/job';
 import { findSettings, ownersOf } from '@/db/queries/settings';
 import type { SetupRow } from '@/db/queries/shop';
@@ -69,13 +69,13 @@ async function trustChanges(
   database: Database,
   { row, layout, content, stamp }: ChangesOrder,
 ): Promise<readonly string[]> {
-  const [corrections, failures, inForce] = await Promise.all([
-    findLatestCorrections(database),
-    findLatestFailures(database),
+  const [latest, [newestFailure], inForce] = await Promise.all([
+    findLatestCorrection(database, row.setup.id),
+    findLatestFailures(database, [row.setup.id]),
     correctionInForce(database, row),
   ]);
-  const correction = corrections.find((c) => c.setupId === row.setup.id && c.at > layout.at);
-  const failure = failures.find((f) => f.setupId === row.setup.id && f.at > layout.at);
+  const correction = latest && latest.at > layout.at ? latest : undefined;
+  const failure = newestFailure && newestFailure.at > layout.at ? newestFailure : undefined;
   const inPrint = content.fileCorrection;
   const isStale = inPrint !== null && inPrint.join() !== inForce?.sixNumbers.join();
   return [

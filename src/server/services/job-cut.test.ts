@@ -56,7 +56,7 @@ describe('waiting and cutting', () => {
     const start = dryAt?.toISOString().replace(/[-:]|\.\d+/g, '');
     expect(calendar).toContain(`DTSTART:${start ?? 'none'}`);
     expect(calendar).toContain('SUMMARY:Discs (job 1): dry');
-    const [line] = await readJobs(db(), shop.shopId, 'UTC');
+    const [line] = (await readJobs(db(), { shopId: shop.shopId, timeZone: 'UTC' })).open;
     expect(line?.sentence).toMatch(
       /Discs \(job 1\): 2 sheets printed \w+day, not dry for another 24 h, the end with the words first\./,
     );
@@ -161,7 +161,7 @@ describe('waiting and cutting', () => {
     await at(shop).release(jobId);
     await tellResult(db(), shop.actor, result(19));
     await tellResult(db(), shop.actor, result(18));
-    const [line] = await readJobs(db(), shop.shopId, 'UTC');
+    const [line] = (await readJobs(db(), { shopId: shop.shopId, timeZone: 'UTC' })).cut.lines;
     expect(line).toMatchObject({ state: 'cut', result: { good: 18, spoiled: 2, spoiledCost: 3 } });
     expect(await db().select().from(jobResult).where(eq(jobResult.jobId, jobId))).toHaveLength(2);
   });

@@ -40,7 +40,7 @@ export async function markNoiseOf(
 
 /** What the latest confirmation of a setup says of its next job; null while nothing is confirmed. */
 export async function setupError(database: Database, row: SetupRow): Promise<KnownError | null> {
-  const saved = (await findLatestSaved(database)).find((s) => s.entry.setupId === row.setup.id);
+  const saved = await findLatestSaved(database, row.setup.id);
   if (!saved) return null;
   const [found] = await database.select().from(fit).where(eq(fit.id, saved.confirmation.fitId));
   if (!found) return null;

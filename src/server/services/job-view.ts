@@ -6,21 +6,25 @@ import type { Database } from '@/db/client';
 import {
   findArtNames,
   findJob,
-  findJobs,
   findLocked,
   findLockedFileNames,
+  findOpenJobs,
+  findPastJobs,
   findPrint,
   findReleases,
   findResults,
+  type JobLineRow,
   type JobRow,
 } from '@/db/queries/job';
-import { findMaterials, findSetup, type SetupRow } from '@/db/queries/shop';
+import { findMaterials, findSetup, findSetups, type SetupRow } from '@/db/queries/shop';
 import { now } from '../clock';
 import { setupError, type KnownError } from './job-error';
 import { jobFacts, type JobFacts } from './job-facts';
 import type { LockedContent } from './job-content';
 
 const HOUR_MS = 3_600_000;
+/** No job has a number as large: the newest are before it. */
+const MAX_NUMBER = 2 ** 31 - 1;
 
 const weekday = (at: Date, timeZone: string): string =>
   new Intl.DateTimeFormat('en-GB', { weekday: 'long', timeZone }).format(at);
@@ -74,29 +78,61 @@ export interface JobLine {
   readonly result: { readonly good: number; readonly spoiled: number; readonly spoiledCost: number } | null;
 }
 
-/** All jobs of a shop as lines of a list, each once, newest first. */
-export async function readJobs(database: Database, shopId: string, timeZone: string): Promise<readonly JobLine[]> {
-  const rows = await findJobs(database, shopId);
-  const setups = new Map<string, SetupRow | undefined>();
-  const materials = await findMaterials(database, shopId);
-  const lines = new Map<string, JobLine>();
-  for (const { job, setupName, materialName, print, result } of rows) {
-    if (lines.has(job.id)) continue;
-    if (!setups.has(job.setupId)) setups.set(job.setupId, await findSetup(database, job.setupId));
-    const row = setups.get(job.setupId);
-    const own = materials.find((m) => m.id === job.materialId);
-    if (!row || !own) continue;
-    const facts = jobFacts(row, own);
-    const { form } = Draft.parse(job.draft);
-    lines.set(job.id, {
-      ...{ id: job.id, number: job.number, name: job.name, state: job.state, setupName, materialName },
-      sentence: sentenceOf({ job, form, print, facts, leadingMark: leadingMarkOf(row), timeZone }),
-      ...{ printedAt: print?.printedAt ?? null, dryAt: print?.dryAt ?? null, startedAt: job.startedAt },
-      archivedReason: job.archivedReason,
-      result: result && { good: result.good, spoiled: result.spoiled, spoiledCost: result.spoiledCost },
-    });
-  }
-  return [...lines.values()];
+/** Some of the jobs that are done with, and where the earlier ones begin. */
+export interface PastLines {
+  readonly lines: readonly JobLine[];
+  /** Number before which more of them stand; null where these are the last. */
+  readonly earlier: number | null;
+}
+
+export interface JobLists {
+  /** Being laid out, locked, or waiting: all of them, newest first. */
+  readonly open: readonly JobLine[];
+  readonly cut: PastLines;
+  readonly archived: PastLines;
+}
+
+/** So many jobs that are done with are shown at once. */
+const PAST_LINES = 20;
+
+export interface JobsAsked {
+  readonly shopId: string;
+  readonly timeZone: string;
+  /** Those before this number; absent: the newest. */
+  readonly cutBefore?: number;
+  readonly archivedBefore?: number;
+}
+
+/** A shop's jobs as lines of lists. */
+export async function readJobs(database: Database, asked: JobsAsked): Promise<JobLists> {
+  const { shopId, timeZone, cutBefore = MAX_NUMBER, archivedBefore = MAX_NUMBER } = asked;
+  const most = PAST_LINES + 1;
+  const [rows, materials, open, cut, archived] = await Promise.all([
+    findSetups(database, shopId),
+    findMaterials(database, shopId),
+    findOpenJobs(database, shopId),
+    findPastJobs(database, shopId, { state: 'cut', before: cutBefore, most }),
+    findPastJobs(database, shopId, { state: 'archived', before: archivedBefore, most }),
+  ]);
+  const lineOf = ({ print, result, setupId, materialId, form, ...job }: JobLineRow): readonly JobLine[] => {
+    const row = rows.find((r) => r.setup.id === setupId);
+    const own = materials.find((m) => m.id === materialId);
+    if (!row || !own) return [];
+    const order = { job, form, print, facts: jobFacts(row, own), leadingMark: leadingMarkOf(row), timeZone };
+    return [
+      {
+        ...job,
+        ...{ setupName: row.setup.name, materialName: own.name, sentence: sentenceOf(order) },
+        ...{ printedAt: print?.printedAt ?? null, dryAt: print?.dryAt ?? null },
+        result: result && { good: result.good, spoiled: result.spoiled, spoiledCost: result.spoiledCost },
+      },
+    ];
+  };
+  const past = (found: readonly JobLineRow[]): PastLines => {
+    const shown = found.slice(0, PAST_LINES);
+    return { lines: shown.flatMap(lineOf), earlier: found.length > PAST_LINES ? (shown.at(-1)?.number ?? null) : null };
+  };
+  return { open: open.flatMap(lineOf), cut: past(cut), archived: past(archived) };
 }
 
 export interface JobView {

@@ -34,8 +34,8 @@ describe('a job that is being laid out', () => {
     await startJob(db(), shop.actor, input);
     await startJob(db(), shop.actor, input);
     await Promise.all([at(shop).begun(), at(shop).begun(), at(shop).begun()]);
-    const lines = await readJobs(db(), shop.shopId, 'UTC');
-    expect(lines.map((l) => l.number)).toEqual([4, 3, 2, 1]);
+    const lines = await readJobs(db(), { shopId: shop.shopId, timeZone: 'UTC' });
+    expect(lines.open.map((l) => l.number)).toEqual([4, 3, 2, 1]);
   });
   it('keeps what is typed; an older page does not overwrite a newer one', async () => {
     const shop = await makeShop(db(), { error: NO_ERROR });

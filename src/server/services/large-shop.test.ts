@@ -4,15 +4,17 @@ import { testDatabase, type TestDatabase } from '@/db/database.testing';
 import { findSetups, findShops } from '@/db/queries/shop';
 import { readBench } from './bench';
 import { readDaily } from './daily-view';
+import { readJobs } from './job-view';
 import { readOverTime } from './over-time';
 import { readRecord } from './shop-record';
+import { readSpoilage } from './spoilage';
 import { largeShopScript } from '../../../scripts/large-shop';
 
 jest.setTimeout(180_000);
 
 /** Tables that grow with the years. */
 const LARGE =
-  'reading|fit_reading|fit|load_map|cut_set|calibration|correction|confirmation|history_entry|event|daily_check';
+  'reading|fit_reading|fit|load_map|cut_set|calibration|correction|confirmation|history_entry|event|daily_check|job|locked_layout|job_print|cut_release|job_result';
 
 interface Asked {
   readonly text: string;
@@ -48,7 +50,7 @@ async function onePool(): Promise<Pool> {
   return new Pool({ connectionString: url.toString(), max: 1 });
 }
 
-it('bench, history, years and daily checks of a large shop never read a large table from end to end', async () => {
+it('bench, history, years, daily checks and jobs of a large shop never read a large table from end to end', async () => {
   pool = await onePool();
   const database = drizzle({
     client: pool,
@@ -68,7 +70,10 @@ it('bench, history, years and daily checks of a large shop never read a large ta
   expect((await readRecord(database, shop.id, { setup: first.setup.id })).lines.length).toBeGreaterThan(95);
   expect((await readOverTime(database, first.setup.id, undefined))?.points).toHaveLength(40);
   expect((await readDaily(database, first.setup.id, undefined))?.chart.points.length).toBeGreaterThan(0);
-  expect(asked.length).toBeGreaterThan(15);
+  const jobs = await readJobs(database, { shopId: shop.id, timeZone: 'UTC', cutBefore: 500 });
+  expect([jobs.open.length, jobs.cut.lines.length]).toEqual([12, 20]);
+  expect((await readSpoilage(database, shop.id, 365)).all.jobs).toBeGreaterThan(50);
+  expect(asked.length).toBeGreaterThan(20);
   await pool.query('set enable_seqscan = off');
   const plans = await plansOf(pool, asked);
   const wrong = plans.flatMap((plan, i) =>

@@ -44,7 +44,11 @@ function sumOf(results: readonly Result[]): SpoiledSum {
 
 function groupBy(results: readonly Result[], of: (r: Result) => string): ReadonlyMap<string, readonly Result[]> {
   const groups = new Map<string, Result[]>();
-  for (const r of results) groups.set(of(r), [...(groups.get(of(r)) ?? []), r]);
+  for (const r of results) {
+    const own = groups.get(of(r));
+    if (own) own.push(r);
+    else groups.set(of(r), [r]);
+  }
   return groups;
 }
 

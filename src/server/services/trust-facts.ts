@@ -58,7 +58,7 @@ async function foundOf(database: Database, ids: readonly string[]) {
     findDailyChecks(database, ids.map(ever), MOST_CHECKS),
     findEventTimes(database, ids, MOST_MOMENTS),
     findPolicies(database, ids),
-    findLatestFailures(database),
+    findLatestFailures(database, ids),
     findWorthyJobs(database, ids),
   ]);
   const oldestMs = Math.min(...[...confirmed.values()].flat().map((c) => c.at_ms));

@@ -21,7 +21,7 @@ export async function valueCard(
   const row = await findSetup(database, setupId);
   if (!row) return null;
   const settings = await findSettings(database, ownersOf(row), { x: 0, y: 0 });
-  const saved = (await findLatestSaved(database)).find((s) => s.entry.setupId === setupId);
+  const saved = await findLatestSaved(database, setupId);
   const confirmed = saved ? `confirmed ${stamp(saved.confirmation.at)} by ${saved.personName}` : 'not confirmed yet';
   const body = await writeValueCard({
     title: row.setup.name,

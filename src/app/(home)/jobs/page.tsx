@@ -48,17 +48,17 @@ function Waiting({ jobs, at }: { readonly jobs: readonly JobLine[]; readonly at:
   );
 }
 
-function Others({
-  title,
-  jobs,
-  empty,
-}: {
+interface OthersProps {
   readonly title: string;
   readonly jobs: readonly JobLine[];
   readonly empty: string;
-}) {
+  /** Where the ones before these stand. */
+  readonly earlierHref?: string | null;
+}
+
+function Others({ title, jobs, empty, earlierHref }: OthersProps) {
   return (
-    <section className="mt-4">
+    <section className="mt-4" aria-label={title}>
       <h2>{title}</h2>
       {jobs.length === 0 ? (
         <p className="quiet">{empty}</p>
@@ -80,6 +80,11 @@ function Others({
           ))}
         </ul>
       )}
+      {earlierHref && (
+        <Link href={earlierHref} prefetch={false}>
+          Earlier ones
+        </Link>
+      )}
     </section>
   );
 }
@@ -89,42 +94,66 @@ function headline(waiting: readonly JobLine[]): string {
   return waiting.length === 1 ? 'One job waits to be cut' : `${waiting.length} jobs wait to be cut`;
 }
 
+const JobNumber = z.coerce.number().int().min(1).max(2_000_000_000).optional().catch(undefined);
+const Asked = z.object({ setupId: z.uuid().optional().catch(undefined), cut: JobNumber, away: JobNumber });
+
+/** Address of the jobs before a number; null where there are none. */
+function earlierHref(asked: z.infer<typeof Asked>, name: 'cut' | 'away', before: number | null): string | null {
+  if (before === null) return null;
+  const search = new URLSearchParams();
+  for (const key of ['cut', 'away'] as const) {
+    const number = key === name ? before : asked[key];
+    if (number !== undefined) search.set(key, String(number));
+  }
+  return `/jobs?${search.toString()}`;
+}
+
 interface Props {
-  readonly searchParams: Promise<{ setupId?: string }>;
+  readonly searchParams: Promise<Readonly<Record<string, string | string[] | undefined>>>;
 }
 
 export default async function JobsPage({ searchParams }: Props) {
-  const { setupId } = await searchParams;
+  const asked = Asked.parse(await searchParams);
   const session = await currentSession();
   const shopId = session.shop.id;
+  const { timeZone } = session.person;
   const [jobs, { setups, materials }] = await Promise.all([
-    readJobs(database(), shopId, session.person.timeZone),
+    readJobs(database(), { shopId, timeZone, cutBefore: asked.cut, archivedBefore: asked.away }),
     readSetups(database(), shopId),
   ]);
-  const waiting = jobs
+  const waiting = jobs.open
     .filter((j) => j.state === 'waiting')
     .sort((a, b) => (a.printedAt?.getTime() ?? 0) - (b.printedAt?.getTime() ?? 0));
-  const asked = z.uuid().safeParse(setupId);
   return (
     <HomeShell here="Jobs" people={session}>
       <PageHeading>{headline(waiting)}</PageHeading>
       <Waiting jobs={waiting} at={now()} />
       <section className="mt-4">
         <h2>A new job</h2>
-        <JobStart setups={setups} materials={materials} setupId={asked.success ? asked.data : null} />
+        <JobStart setups={setups} materials={materials} setupId={asked.setupId ?? null} />
       </section>
       <Others
         title="Being laid out, or locked and not printed yet"
-        jobs={jobs.filter((j) => j.state === 'draft' || j.state === 'locked')}
+        jobs={jobs.open.filter((j) => j.state !== 'waiting')}
         empty="No job is being laid out."
       />
-      <Others title="Cut" jobs={jobs.filter((j) => j.state === 'cut')} empty="No job was cut yet." />
+      <Others
+        title={asked.cut ? `Cut, before job ${asked.cut}` : 'Cut'}
+        jobs={jobs.cut.lines}
+        empty="No job was cut yet."
+        earlierHref={earlierHref(asked, 'cut', jobs.cut.earlier)}
+      />
       <p>
         <Link href="/jobs/spoiled" prefetch={false}>
           Spoiled work and its cost
         </Link>
       </p>
-      <Others title="Put away" jobs={jobs.filter((j) => j.state === 'archived')} empty="Nothing was put away." />
+      <Others
+        title={asked.away ? `Put away, before job ${asked.away}` : 'Put away'}
+        jobs={jobs.archived.lines}
+        empty="Nothing was put away."
+        earlierHref={earlierHref(asked, 'away', jobs.archived.earlier)}
+      />
     </HomeShell>
   );
 }

@@ -53,19 +53,21 @@ export function HistoryFilter({ query, setups, materials }: Props) {
         all={RECORD_KINDS.map((k) => [k, RECORD_WORDS[k]] as const)}
         chosen={query.kind}
       />
-      {(['from', 'to'] as const).map((end) => (
-        <div key={end} className="narrowing">
-          <label className="form-label" htmlFor={`by-${end}`}>
-            {end === 'from' ? 'From' : 'To'}
-          </label>
-          <input id={`by-${end}`} name={end} type="date" className="form-control" defaultValue={query[end] ?? ''} />
-        </div>
-      ))}
-      <div>
+      <div className="narrowing">
         <label className="form-label" htmlFor="by-find">
           With the words
         </label>
         <input id="by-find" name="find" className="form-control" maxLength={100} defaultValue={query.find ?? ''} />
+      </div>
+      <div className="d-flex gap-3">
+        {(['from', 'to'] as const).map((end) => (
+          <div key={end} className="narrowing">
+            <label className="form-label" htmlFor={`by-${end}`}>
+              {end === 'from' ? 'From' : 'To'}
+            </label>
+            <input id={`by-${end}`} name={end} type="date" className="form-control" defaultValue={query[end] ?? ''} />
+          </div>
+        ))}
       </div>
       <button type="submit" className="btn btn-primary">
         Show

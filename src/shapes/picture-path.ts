@@ -26,3 +26,16 @@ export function coarsePath(commands: readonly PathCommand<'page'>[], toleranceMm
     })
     .join('');
 }
+
+/** More points than this are drawn coarsely: a picture shows no more. */
+const MOST_POINTS = 4000;
+/** Of an item's larger side: about half a dot of a large screen. */
+const COARSE_SHARE = 1 / 2500;
+
+export type Paths = readonly (readonly PathCommand<'page'>[])[];
+
+/** How the paths of one item are written for a picture: as they are, or coarsely where all of them have too many points. @param sideMm the item's larger side. */
+export function pathWriter(all: readonly Paths[], sideMm: number): (commands: Paths[number]) => string {
+  const points = all.flat().reduce((sum, path) => sum + path.reduce((n, c) => n + c.points.length, 0), 0);
+  return (commands) => (points > MOST_POINTS ? coarsePath(commands, sideMm * COARSE_SHARE) : exactPath(commands));
+}

@@ -15,8 +15,8 @@ import type { JobItem, JobEdge } from '@/core/layout/job-draft';
 import { fail, ok, type Result } from '@/core/result';
 import { problem, type FileProblem } from '@/formats/cut-file/cut-file';
 import { readArtwork, type Artwork } from '@/formats/svg/read-artwork';
-import type { LinePaint, PathCommand } from '@/formats/vector-drawing';
-import { coarsePath, exactPath } from '@/shapes/picture-path';
+import type { LinePaint } from '@/formats/vector-drawing';
+import { pathWriter } from '@/shapes/picture-path';
 import { naturalBox, prepareItem } from '@/shapes/prepare-item';
 import type { PreparedItem } from '@/shapes/prepared-item';
 
@@ -64,19 +64,9 @@ export interface EdgeQuestion {
   readonly yieldShare: number;
 }
 
-/** More points than this are drawn coarsely: a picture shows no more. */
-const MOST_POINTS = 4000;
-/** Of an item's larger side: about half a dot of a large screen. */
-const COARSE_SHARE = 1 / 2500;
-
-const pointsIn = (paths: readonly (readonly PathCommand<'page'>[])[]): number =>
-  paths.reduce((sum, path) => sum + path.reduce((n, c) => n + c.points.length, 0), 0);
-
 function viewOf({ cuts, scores, shapes, ...rest }: PreparedItem): ItemView {
-  const toleranceMm = Math.max(rest.cell.widthMm, rest.cell.lengthMm) * COARSE_SHARE;
-  const isLarge = pointsIn(cuts) + pointsIn(shapes.map((s) => s.commands)) > MOST_POINTS;
-  const pathOf = (commands: readonly PathCommand<'page'>[]): string =>
-    isLarge ? coarsePath(commands, toleranceMm) : exactPath(commands);
+  const all = [cuts, shapes.map((s) => s.commands)];
+  const pathOf = pathWriter(all, Math.max(rest.cell.widthMm, rest.cell.lengthMm));
   return {
     ...rest,
     cutPath: cuts.map(pathOf).join(''),

@@ -6,13 +6,14 @@ import { formatLength, type UnitSystem } from '@/core/units/length';
 
 /** How the inset is moved. */
 export interface InsetMove {
+  readonly insetMm: number;
   readonly isHeld: boolean;
   readonly onHeld: (isHeld: boolean) => void;
   readonly onInset: (mm: number) => void;
 }
 
 interface HandleProps extends InsetMove {
-  readonly page: LayoutPage;
+  readonly page: Pick<LayoutPage, 'widthMm' | 'lengthMm'>;
   readonly size: number;
   readonly system: UnitSystem;
 }
@@ -21,8 +22,7 @@ const STEP_MM = 0.5;
 const round = (mm: number): number => Math.round(mm * 10) / 10;
 
 /** The corner of the inset, to be dragged, or moved by the arrow keys. */
-export function InsetHandle({ page, size, system, isHeld, onHeld, onInset }: HandleProps) {
-  const insetMm = page.marks.insetMm;
+export function InsetHandle({ page, insetMm, size, system, isHeld, onHeld, onInset }: HandleProps) {
   const most = Math.min(page.widthMm, page.lengthMm) / 2 - 5;
   const set = (mm: number): void => {
     onInset(round(Math.min(most, Math.max(0, mm))));

@@ -109,7 +109,11 @@ export function JobEditor({ view }: { readonly view: JobEditorView }) {
             leadingWords={view.leadingMark ? `${view.leadingMark}, this end first` : 'this end first'}
             flags={findings.flatMap(({ no, boxes }) => boxes.slice(0, 12).map((box) => ({ no, box })))}
             system={system}
-            inset={view.page.marks.kind === 'none' ? undefined : { isHeld, onHeld: setHeld, onInset: setInset }}
+            inset={
+              view.page.marks.kind === 'none'
+                ? undefined
+                : { insetMm: page.marks.insetMm, isHeld, onHeld: setHeld, onInset: setInset }
+            }
           />
           <p className="quiet mb-0" data-testid="usable">
             {areaWords(usableMm2(area), page.widthMm * page.lengthMm)}

@@ -4,8 +4,11 @@ import { memo } from 'react';
 import type { Placement } from '@/core/layout/fill-page';
 import type { ItemView } from '@/workers/layout.client';
 
+/** What of an item is drawn. */
+export type DrawnItem = Pick<ItemView, 'id' | 'artBox' | 'shapes' | 'cutPath' | 'scorePath'>;
+
 interface ItemProps {
-  readonly view: ItemView;
+  readonly view: DrawnItem;
   readonly picture: string | undefined;
   readonly isMirrored: boolean;
   /** Of a thin line, in mm. */
@@ -89,7 +92,7 @@ const place = ({ box, turnDeg }: Placement): string =>
 
 interface CopiesProps {
   readonly placements: readonly Placement[];
-  readonly views: Readonly<Record<string, ItemView>>;
+  readonly views: Readonly<Record<string, DrawnItem>>;
   readonly lengthMm: number;
 }
 

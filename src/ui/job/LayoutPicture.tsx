@@ -6,9 +6,8 @@ import type { Rollers } from '@/core/layout/rollers';
 import { TEST_CUT_MM, TEST_CUT_ROOM_MM } from '@/core/layout/spare';
 import type { Box } from '@/core/target/block';
 import { formatLength, type UnitSystem } from '@/core/units/length';
-import type { ItemView } from '@/workers/layout.client';
 import { InsetHandle, type InsetMove } from './InsetHandle';
-import { Copies, ItemDrawing } from './LayoutCopies';
+import { Copies, ItemDrawing, type DrawnItem } from './LayoutCopies';
 
 /** A place on the page that a finding speaks of. */
 export interface Flag {
@@ -17,10 +16,10 @@ export interface Flag {
 }
 
 interface Props {
-  readonly page: LayoutPage;
+  readonly page: Pick<LayoutPage, 'widthMm' | 'lengthMm'>;
   readonly area: PageArea;
   readonly placements: readonly Placement[];
-  readonly views: Readonly<Record<string, ItemView>>;
+  readonly views: Readonly<Record<string, DrawnItem>>;
   /** Pictures by the item's id: where the browser finds them. */
   readonly pictures: Readonly<Record<string, string>>;
   readonly isMirrored: boolean;

@@ -1,6 +1,7 @@
 import Link from 'next/link';
 import { formatLength } from '@/core/units/length';
 import { leadingMarkOf, type JobView } from '@/server/services/job-view';
+import { lockedShown } from '@/server/services/locked-shown';
 import type { Session } from '@/server/services/session';
 import { stampWords } from '@/ui/components/dates';
 import { LockedPicture } from '@/ui/job/LockedPicture';
@@ -34,7 +35,7 @@ export function Locked({ view, session }: JobProps) {
       <LockedPicture
         jobId={job.id}
         draft={draft}
-        page={facts.page}
+        shown={lockedShown(locked.content)}
         rollers={facts.layout.rollers}
         hasOwnMarks={facts.hasOwnMarks}
         leadingWords={leadingWords(view)}

@@ -1,5 +1,5 @@
 import 'server-only';
-import { and, desc, eq, gte, ilike, inArray, isNull, lt, or, sql, type SQL } from 'drizzle-orm';
+import { and, desc, eq, gte, ilike, inArray, isNull, lt, ne, or, sql, type AnyColumn, type SQL } from 'drizzle-orm';
 import type { Session } from '../client';
 import { confirmation, correction, event, historyEntry, historyNote } from '../schema/correction';
 import { job, jobResult } from '../schema/job';
@@ -26,34 +26,24 @@ const pattern = (words: string): string => `%${words.replace(/[\\%_]/g, (c) => `
 const hasWords = (find: string | undefined, ...columns: readonly Parameters<typeof ilike>[0][]): SQL | undefined =>
   find ? or(...columns.map((column) => ilike(column, pattern(find)))) : undefined;
 
-/** Words in a daily check, of which there are many: names are looked through in their own small tables. */
-const checkHasWords = (session: Session, { find }: RecordFilter): SQL | undefined =>
-  find
-    ? or(
-        inArray(
-          dailyCheck.setupId,
-          session
-            .select({ id: setup.id })
-            .from(setup)
-            .where(ilike(setup.name, pattern(find))),
-        ),
-        inArray(
-          dailyCheck.materialId,
-          session
-            .select({ id: material.id })
-            .from(material)
-            .where(ilike(material.name, pattern(find))),
-        ),
-        inArray(
-          dailyCheck.by,
-          session
-            .select({ id: person.id })
-            .from(person)
-            .where(ilike(person.name, pattern(find))),
-        ),
-        ilike(dailyCheck.note, pattern(find)),
-      )
-    : undefined;
+interface Named {
+  readonly setupId: AnyColumn;
+  readonly materialId: AnyColumn;
+  readonly by: AnyColumn;
+}
+
+/** Words in the names that stand beside a line: looked for in their own small tables, not in each of many lines. */
+function isNamed(session: Session, find: string, { setupId, materialId, by }: Named): SQL | undefined {
+  const words = pattern(find);
+  return or(
+    inArray(setupId, session.select({ id: setup.id }).from(setup).where(ilike(setup.name, words))),
+    inArray(materialId, session.select({ id: material.id }).from(material).where(ilike(material.name, words))),
+    inArray(by, session.select({ id: person.id }).from(person).where(ilike(person.name, words))),
+  );
+}
+
+/** Words in a note; most lines have none. */
+const isNoted = (find: string, note: AnyColumn): SQL | undefined => and(ne(note, ''), ilike(note, pattern(find)));
 
 type At = Parameters<typeof gte>[0];
 const isWithin = (at: At, { from, before }: RecordFilter): SQL | undefined =>
@@ -83,7 +73,8 @@ export const findRecordEntries = (session: Session, filter: RecordFilter) =>
         isWithin(historyEntry.at, filter),
         filter.find
           ? or(
-              hasWords(filter.find, setup.name, material.name, person.name, historyEntry.note),
+              isNamed(session, filter.find, historyEntry),
+              isNoted(filter.find, historyEntry.note),
               sql`exists (select 1 from ${historyNote} where ${historyNote.historyEntryId} = ${historyEntry.id} and ${historyNote.note} ilike ${pattern(filter.find)})`,
             )
           : undefined,
@@ -142,7 +133,7 @@ export const findRecordChecks = (session: Session, filter: RecordFilter) =>
         filter.setupId ? eq(dailyCheck.setupId, filter.setupId) : undefined,
         filter.materialId ? eq(dailyCheck.materialId, filter.materialId) : undefined,
         isWithin(dailyCheck.at, filter),
-        checkHasWords(session, filter),
+        filter.find ? or(isNamed(session, filter.find, dailyCheck), isNoted(filter.find, dailyCheck.note)) : undefined,
       ),
     )
     .orderBy(desc(dailyCheck.at))
@@ -169,7 +160,13 @@ export const findRecordResults = (session: Session, filter: RecordFilter) =>
         filter.setupId ? eq(job.setupId, filter.setupId) : undefined,
         filter.materialId ? eq(job.materialId, filter.materialId) : undefined,
         isWithin(jobResult.at, filter),
-        hasWords(filter.find, setup.name, material.name, person.name, job.name, jobResult.note),
+        filter.find
+          ? or(
+              isNamed(session, filter.find, { setupId: job.setupId, materialId: job.materialId, by: jobResult.by }),
+              ilike(job.name, pattern(filter.find)),
+              isNoted(filter.find, jobResult.note),
+            )
+          : undefined,
       ),
     )
     .orderBy(desc(jobResult.at))

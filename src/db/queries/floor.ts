@@ -6,6 +6,7 @@ import { markReading, testCut } from '../schema/floor';
 import { job, jobResult } from '../schema/job';
 import { setup } from '../schema/machines';
 import { material, person } from '../schema/shop';
+import { IS_NEWEST_RESULT } from './job';
 
 /** Test cuts of a cutter, newest first. */
 export async function findTestCuts(session: Session, cutterId: string, most: number) {
@@ -89,8 +90,6 @@ export async function findLastLight(session: Session, setupId: string) {
 
 /** How each job of a shop came out since a moment, as it was told last; newest first. */
 export async function findAllResults(session: Session, shopId: string, since: Date) {
-  const isNewest = sql`not exists (select 1 from job_result newer
-    where newer.job_id = ${jobResult.jobId} and newer.seq > ${jobResult.seq})`;
   return session
     .select({
       ...{ jobId: job.id, jobName: job.name, jobNumber: job.number, setupName: setup.name },
@@ -101,6 +100,6 @@ export async function findAllResults(session: Session, shopId: string, since: Da
     .innerJoin(job, eq(jobResult.jobId, job.id))
     .innerJoin(setup, eq(job.setupId, setup.id))
     .innerJoin(material, eq(job.materialId, material.id))
-    .where(and(eq(job.shopId, shopId), gte(jobResult.at, since), isNewest))
+    .where(and(eq(job.shopId, shopId), gte(jobResult.at, since), IS_NEWEST_RESULT))
     .orderBy(desc(jobResult.at));
 }

@@ -16,8 +16,8 @@ export async function findJob(session: Session, id: string) {
   return row;
 }
 
-/** What was told of a job last. */
-const IS_NEWEST = sql`not exists (select 1 from job_result newer
+/** Of job_result: what was told of a job last. */
+export const IS_NEWEST_RESULT = sql`not exists (select 1 from job_result newer
   where newer.job_id = ${jobResult.jobId} and newer.seq > ${jobResult.seq})`;
 
 /** A shop's jobs with what a list shows of them, newest first. */
@@ -33,7 +33,7 @@ const jobLines = (session: Session) =>
     .from(job)
     .leftJoin(lockedLayout, eq(lockedLayout.jobId, job.id))
     .leftJoin(jobPrint, eq(jobPrint.lockedLayoutId, lockedLayout.id))
-    .leftJoin(jobResult, and(eq(jobResult.jobId, job.id), IS_NEWEST))
+    .leftJoin(jobResult, and(eq(jobResult.jobId, job.id), IS_NEWEST_RESULT))
     .orderBy(desc(job.number))
     .$dynamic();
 

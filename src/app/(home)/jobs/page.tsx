@@ -81,9 +81,11 @@ function Others({ title, jobs, empty, earlierHref }: OthersProps) {
         </ul>
       )}
       {earlierHref && (
-        <Link href={earlierHref} prefetch={false}>
-          Earlier ones
-        </Link>
+        <p className="mt-3">
+          <Link href={earlierHref} prefetch={false}>
+            Earlier ones
+          </Link>
+        </p>
       )}
     </section>
   );

@@ -4,7 +4,7 @@ DECLARE found record;
 BEGIN
   FOR found IN
     SELECT table_name, column_name FROM information_schema.columns
-    WHERE table_schema = 'public' AND data_type = 'double precision'
+    WHERE table_schema = current_schema() AND data_type = 'double precision'
   LOOP
     EXECUTE format('ALTER TABLE %I ADD CONSTRAINT %I CHECK (%I BETWEEN -1e6 AND 1e6)',
       found.table_name, found.table_name || '_' || found.column_name || '_finite', found.column_name);

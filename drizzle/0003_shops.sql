@@ -123,20 +123,20 @@ ALTER TABLE "setup" ALTER COLUMN "shop_id" SET NOT NULL;--> statement-breakpoint
 ALTER TABLE "setup" ADD COLUMN "family" text;--> statement-breakpoint
 UPDATE "setup" SET "family" = CASE WHEN "route" = 'A' THEN 'F1' ELSE 'F3' END;--> statement-breakpoint
 ALTER TABLE "setup" ALTER COLUMN "family" SET NOT NULL;--> statement-breakpoint
-ALTER TABLE "mark_scheme" ADD CONSTRAINT "mark_scheme_shop_id_shop_id_fk" FOREIGN KEY ("shop_id") REFERENCES "public"."shop"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "which_way_test" ADD CONSTRAINT "which_way_test_machine_setting_id_machine_setting_id_fk" FOREIGN KEY ("machine_setting_id") REFERENCES "public"."machine_setting"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "which_way_test" ADD CONSTRAINT "which_way_test_by_person_id_fk" FOREIGN KEY ("by") REFERENCES "public"."person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "mark_scheme" ADD CONSTRAINT "mark_scheme_shop_id_shop_id_fk" FOREIGN KEY ("shop_id") REFERENCES "shop"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "which_way_test" ADD CONSTRAINT "which_way_test_machine_setting_id_machine_setting_id_fk" FOREIGN KEY ("machine_setting_id") REFERENCES "machine_setting"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "which_way_test" ADD CONSTRAINT "which_way_test_by_person_id_fk" FOREIGN KEY ("by") REFERENCES "person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 CREATE UNIQUE INDEX "mark_scheme_name" ON "mark_scheme" USING btree ("shop_id",lower("name"));--> statement-breakpoint
 CREATE UNIQUE INDEX "shop_demo" ON "shop" USING btree ("is_demo") WHERE "shop"."is_demo";--> statement-breakpoint
-ALTER TABLE "cutter" ADD CONSTRAINT "cutter_shop_id_shop_id_fk" FOREIGN KEY ("shop_id") REFERENCES "public"."shop"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "cutter" ADD CONSTRAINT "cutter_mark_scheme_id_mark_scheme_id_fk" FOREIGN KEY ("mark_scheme_id") REFERENCES "public"."mark_scheme"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "machine_setting" ADD CONSTRAINT "machine_setting_program_id_program_id_fk" FOREIGN KEY ("program_id") REFERENCES "public"."program"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "material" ADD CONSTRAINT "material_shop_id_shop_id_fk" FOREIGN KEY ("shop_id") REFERENCES "public"."shop"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "person" ADD CONSTRAINT "person_shop_id_shop_id_fk" FOREIGN KEY ("shop_id") REFERENCES "public"."shop"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "printer" ADD CONSTRAINT "printer_shop_id_shop_id_fk" FOREIGN KEY ("shop_id") REFERENCES "public"."shop"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "program" ADD CONSTRAINT "program_shop_id_shop_id_fk" FOREIGN KEY ("shop_id") REFERENCES "public"."shop"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "program" ADD CONSTRAINT "program_mark_scheme_id_mark_scheme_id_fk" FOREIGN KEY ("mark_scheme_id") REFERENCES "public"."mark_scheme"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "setup" ADD CONSTRAINT "setup_shop_id_shop_id_fk" FOREIGN KEY ("shop_id") REFERENCES "public"."shop"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "cutter" ADD CONSTRAINT "cutter_shop_id_shop_id_fk" FOREIGN KEY ("shop_id") REFERENCES "shop"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "cutter" ADD CONSTRAINT "cutter_mark_scheme_id_mark_scheme_id_fk" FOREIGN KEY ("mark_scheme_id") REFERENCES "mark_scheme"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "machine_setting" ADD CONSTRAINT "machine_setting_program_id_program_id_fk" FOREIGN KEY ("program_id") REFERENCES "program"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "material" ADD CONSTRAINT "material_shop_id_shop_id_fk" FOREIGN KEY ("shop_id") REFERENCES "shop"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "person" ADD CONSTRAINT "person_shop_id_shop_id_fk" FOREIGN KEY ("shop_id") REFERENCES "shop"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "printer" ADD CONSTRAINT "printer_shop_id_shop_id_fk" FOREIGN KEY ("shop_id") REFERENCES "shop"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "program" ADD CONSTRAINT "program_shop_id_shop_id_fk" FOREIGN KEY ("shop_id") REFERENCES "shop"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "program" ADD CONSTRAINT "program_mark_scheme_id_mark_scheme_id_fk" FOREIGN KEY ("mark_scheme_id") REFERENCES "mark_scheme"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "setup" ADD CONSTRAINT "setup_shop_id_shop_id_fk" FOREIGN KEY ("shop_id") REFERENCES "shop"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 CREATE UNIQUE INDEX "cutter_name" ON "cutter" USING btree ("shop_id",lower("name"));--> statement-breakpoint
 CREATE UNIQUE INDEX "material_name" ON "material" USING btree ("shop_id",lower("name"));--> statement-breakpoint
 CREATE UNIQUE INDEX "person_name" ON "person" USING btree ("shop_id",lower("name")) WHERE "person"."archived_at" is null;--> statement-breakpoint

@@ -9,9 +9,9 @@ CREATE TABLE "mark_use_test" (
 --> statement-breakpoint
 ALTER TABLE "calibration" ADD COLUMN "marks_in_across_mm" double precision;--> statement-breakpoint
 ALTER TABLE "calibration" ADD COLUMN "marks_in_along_mm" double precision;--> statement-breakpoint
-ALTER TABLE "mark_use_test" ADD CONSTRAINT "mark_use_test_cutter_id_cutter_id_fk" FOREIGN KEY ("cutter_id") REFERENCES "public"."cutter"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "mark_use_test" ADD CONSTRAINT "mark_use_test_calibration_id_calibration_id_fk" FOREIGN KEY ("calibration_id") REFERENCES "public"."calibration"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "mark_use_test" ADD CONSTRAINT "mark_use_test_by_person_id_fk" FOREIGN KEY ("by") REFERENCES "public"."person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "mark_use_test" ADD CONSTRAINT "mark_use_test_cutter_id_cutter_id_fk" FOREIGN KEY ("cutter_id") REFERENCES "cutter"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "mark_use_test" ADD CONSTRAINT "mark_use_test_calibration_id_calibration_id_fk" FOREIGN KEY ("calibration_id") REFERENCES "calibration"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "mark_use_test" ADD CONSTRAINT "mark_use_test_by_person_id_fk" FOREIGN KEY ("by") REFERENCES "person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "calibration" ADD CONSTRAINT "calibration_marks_in" CHECK (("calibration"."marks_in_across_mm" is null) = ("calibration"."marks_in_along_mm" is null));--> statement-breakpoint
 ALTER TABLE "calibration" ADD CONSTRAINT "calibration_marks_in_size" CHECK (coalesce("marks_in_across_mm", 0) BETWEEN 0 AND 5 AND coalesce("marks_in_along_mm", 0) BETWEEN 0 AND 5);
 --> statement-breakpoint

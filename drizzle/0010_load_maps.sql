@@ -11,7 +11,7 @@ CREATE TABLE "load_map" (
 	CONSTRAINT "load_map_covariance" CHECK (cardinality("load_map"."covariance") = 36)
 );
 --> statement-breakpoint
-ALTER TABLE "load_map" ADD CONSTRAINT "load_map_fit_id_fit_id_fk" FOREIGN KEY ("fit_id") REFERENCES "public"."fit"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "load_map" ADD CONSTRAINT "load_map_fit_id_fit_id_fk" FOREIGN KEY ("fit_id") REFERENCES "fit"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 CREATE TRIGGER append_only BEFORE UPDATE OR DELETE ON load_map FOR EACH ROW EXECUTE FUNCTION refuse_change();
 --> statement-breakpoint
 CREATE TRIGGER append_only_all BEFORE TRUNCATE ON load_map FOR EACH STATEMENT EXECUTE FUNCTION refuse_change();

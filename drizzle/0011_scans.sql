@@ -9,8 +9,8 @@ CREATE TABLE "scan" (
 	CONSTRAINT "scan_picture" CHECK ("scan"."picture" is null or octet_length("scan"."picture") <= 700000)
 );
 --> statement-breakpoint
-ALTER TABLE "scan" ADD CONSTRAINT "scan_cut_set_id_cut_set_id_fk" FOREIGN KEY ("cut_set_id") REFERENCES "public"."cut_set"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "scan" ADD CONSTRAINT "scan_by_person_id_fk" FOREIGN KEY ("by") REFERENCES "public"."person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "scan" ADD CONSTRAINT "scan_cut_set_id_cut_set_id_fk" FOREIGN KEY ("cut_set_id") REFERENCES "cut_set"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "scan" ADD CONSTRAINT "scan_by_person_id_fk" FOREIGN KEY ("by") REFERENCES "person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 CREATE INDEX "scan_cut_set" ON "scan" USING btree ("cut_set_id");--> statement-breakpoint
 CREATE TRIGGER append_only BEFORE UPDATE OR DELETE ON scan FOR EACH ROW EXECUTE FUNCTION refuse_change();
 --> statement-breakpoint

@@ -9,7 +9,7 @@ CREATE TABLE "scan_original" (
 	CONSTRAINT "scan_original_content" CHECK (octet_length("scan_original"."content") between 1 and 67108864)
 );
 --> statement-breakpoint
-ALTER TABLE "scan_original" ADD CONSTRAINT "scan_original_scan_id_scan_id_fk" FOREIGN KEY ("scan_id") REFERENCES "public"."scan"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "scan_original" ADD CONSTRAINT "scan_original_scan_id_scan_id_fk" FOREIGN KEY ("scan_id") REFERENCES "scan"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 CREATE TRIGGER append_only BEFORE UPDATE OR DELETE ON scan_original FOR EACH ROW EXECUTE FUNCTION refuse_change();
 --> statement-breakpoint
 CREATE TRIGGER append_only_all BEFORE TRUNCATE ON scan_original FOR EACH STATEMENT EXECUTE FUNCTION refuse_change();

@@ -46,12 +46,12 @@ CREATE TABLE "station_reading" (
 	CONSTRAINT "station_reading_size" CHECK ("station_reading"."displacement_mm" between -1000 and 1000)
 );
 --> statement-breakpoint
-ALTER TABLE "roll_run" ADD CONSTRAINT "roll_run_setup_id_setup_id_fk" FOREIGN KEY ("setup_id") REFERENCES "public"."setup"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "roll_run" ADD CONSTRAINT "roll_run_material_id_material_id_fk" FOREIGN KEY ("material_id") REFERENCES "public"."material"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "roll_run" ADD CONSTRAINT "roll_run_started_by_person_id_fk" FOREIGN KEY ("started_by") REFERENCES "public"."person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "station_reading" ADD CONSTRAINT "station_reading_roll_run_id_roll_run_id_fk" FOREIGN KEY ("roll_run_id") REFERENCES "public"."roll_run"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "station_reading" ADD CONSTRAINT "station_reading_read_by_person_id_fk" FOREIGN KEY ("read_by") REFERENCES "public"."person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "station_reading" ADD CONSTRAINT "station_reading_supersedes_own_slot" FOREIGN KEY ("supersedes_id","roll_run_id","station_no","side","axis") REFERENCES "public"."station_reading"("id","roll_run_id","station_no","side","axis") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "roll_run" ADD CONSTRAINT "roll_run_setup_id_setup_id_fk" FOREIGN KEY ("setup_id") REFERENCES "setup"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "roll_run" ADD CONSTRAINT "roll_run_material_id_material_id_fk" FOREIGN KEY ("material_id") REFERENCES "material"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "roll_run" ADD CONSTRAINT "roll_run_started_by_person_id_fk" FOREIGN KEY ("started_by") REFERENCES "person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "station_reading" ADD CONSTRAINT "station_reading_roll_run_id_roll_run_id_fk" FOREIGN KEY ("roll_run_id") REFERENCES "roll_run"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "station_reading" ADD CONSTRAINT "station_reading_read_by_person_id_fk" FOREIGN KEY ("read_by") REFERENCES "person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "station_reading" ADD CONSTRAINT "station_reading_supersedes_own_slot" FOREIGN KEY ("supersedes_id","roll_run_id","station_no","side","axis") REFERENCES "station_reading"("id","roll_run_id","station_no","side","axis") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 CREATE INDEX "roll_run_setup" ON "roll_run" USING btree ("setup_id","started_at");--> statement-breakpoint
 CREATE TRIGGER append_only BEFORE UPDATE OR DELETE ON station_reading FOR EACH ROW EXECUTE FUNCTION refuse_change();
 --> statement-breakpoint
@@ -62,7 +62,7 @@ DECLARE found record;
 BEGIN
   FOR found IN
     SELECT table_name, column_name FROM information_schema.columns
-    WHERE table_schema = 'public' AND data_type = 'double precision' AND table_name IN ('roll_run', 'station_reading')
+    WHERE table_schema = current_schema() AND data_type = 'double precision' AND table_name IN ('roll_run', 'station_reading')
   LOOP
     EXECUTE format('ALTER TABLE %I ADD CONSTRAINT %I CHECK (%I BETWEEN -1e6 AND 1e6)',
       found.table_name, found.table_name || '_' || found.column_name || '_finite', found.column_name);

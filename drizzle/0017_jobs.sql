@@ -99,20 +99,20 @@ CREATE TABLE "locked_layout" (
 --> statement-breakpoint
 ALTER TABLE "cutter" ADD COLUMN "roller_width_mm" double precision;--> statement-breakpoint
 ALTER TABLE "cutter" ADD COLUMN "roller_from_edge_mm" double precision;--> statement-breakpoint
-ALTER TABLE "cut_release" ADD CONSTRAINT "cut_release_locked_layout_id_locked_layout_id_fk" FOREIGN KEY ("locked_layout_id") REFERENCES "public"."locked_layout"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "cut_release" ADD CONSTRAINT "cut_release_by_person_id_fk" FOREIGN KEY ("by") REFERENCES "public"."person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "job" ADD CONSTRAINT "job_shop_id_shop_id_fk" FOREIGN KEY ("shop_id") REFERENCES "public"."shop"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "job" ADD CONSTRAINT "job_setup_id_setup_id_fk" FOREIGN KEY ("setup_id") REFERENCES "public"."setup"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "job" ADD CONSTRAINT "job_material_id_material_id_fk" FOREIGN KEY ("material_id") REFERENCES "public"."material"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "job" ADD CONSTRAINT "job_started_by_person_id_fk" FOREIGN KEY ("started_by") REFERENCES "public"."person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "job_art" ADD CONSTRAINT "job_art_job_id_job_id_fk" FOREIGN KEY ("job_id") REFERENCES "public"."job"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "job_print" ADD CONSTRAINT "job_print_locked_layout_id_locked_layout_id_fk" FOREIGN KEY ("locked_layout_id") REFERENCES "public"."locked_layout"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "job_print" ADD CONSTRAINT "job_print_by_person_id_fk" FOREIGN KEY ("by") REFERENCES "public"."person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "job_result" ADD CONSTRAINT "job_result_job_id_job_id_fk" FOREIGN KEY ("job_id") REFERENCES "public"."job"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "job_result" ADD CONSTRAINT "job_result_by_person_id_fk" FOREIGN KEY ("by") REFERENCES "public"."person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "locked_file" ADD CONSTRAINT "locked_file_locked_layout_id_locked_layout_id_fk" FOREIGN KEY ("locked_layout_id") REFERENCES "public"."locked_layout"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "locked_layout" ADD CONSTRAINT "locked_layout_job_id_job_id_fk" FOREIGN KEY ("job_id") REFERENCES "public"."job"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "locked_layout" ADD CONSTRAINT "locked_layout_by_person_id_fk" FOREIGN KEY ("by") REFERENCES "public"."person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "cut_release" ADD CONSTRAINT "cut_release_locked_layout_id_locked_layout_id_fk" FOREIGN KEY ("locked_layout_id") REFERENCES "locked_layout"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "cut_release" ADD CONSTRAINT "cut_release_by_person_id_fk" FOREIGN KEY ("by") REFERENCES "person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "job" ADD CONSTRAINT "job_shop_id_shop_id_fk" FOREIGN KEY ("shop_id") REFERENCES "shop"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "job" ADD CONSTRAINT "job_setup_id_setup_id_fk" FOREIGN KEY ("setup_id") REFERENCES "setup"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "job" ADD CONSTRAINT "job_material_id_material_id_fk" FOREIGN KEY ("material_id") REFERENCES "material"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "job" ADD CONSTRAINT "job_started_by_person_id_fk" FOREIGN KEY ("started_by") REFERENCES "person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "job_art" ADD CONSTRAINT "job_art_job_id_job_id_fk" FOREIGN KEY ("job_id") REFERENCES "job"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "job_print" ADD CONSTRAINT "job_print_locked_layout_id_locked_layout_id_fk" FOREIGN KEY ("locked_layout_id") REFERENCES "locked_layout"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "job_print" ADD CONSTRAINT "job_print_by_person_id_fk" FOREIGN KEY ("by") REFERENCES "person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "job_result" ADD CONSTRAINT "job_result_job_id_job_id_fk" FOREIGN KEY ("job_id") REFERENCES "job"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "job_result" ADD CONSTRAINT "job_result_by_person_id_fk" FOREIGN KEY ("by") REFERENCES "person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "locked_file" ADD CONSTRAINT "locked_file_locked_layout_id_locked_layout_id_fk" FOREIGN KEY ("locked_layout_id") REFERENCES "locked_layout"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "locked_layout" ADD CONSTRAINT "locked_layout_job_id_job_id_fk" FOREIGN KEY ("job_id") REFERENCES "job"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "locked_layout" ADD CONSTRAINT "locked_layout_by_person_id_fk" FOREIGN KEY ("by") REFERENCES "person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 CREATE INDEX "cut_release_layout" ON "cut_release" USING btree ("locked_layout_id","at");--> statement-breakpoint
 CREATE INDEX "job_state" ON "job" USING btree ("shop_id","state");--> statement-breakpoint
 CREATE INDEX "job_setup" ON "job" USING btree ("setup_id");--> statement-breakpoint
@@ -147,14 +147,14 @@ CREATE TRIGGER guard_job BEFORE UPDATE OR DELETE ON job FOR EACH ROW EXECUTE FUN
 --> statement-breakpoint
 CREATE TRIGGER guard_job_all BEFORE TRUNCATE ON job FOR EACH STATEMENT EXECUTE FUNCTION guard_job();
 --> statement-breakpoint
-ALTER TABLE "job" ADD CONSTRAINT "job_made_from" FOREIGN KEY ("made_from_id") REFERENCES "public"."job"("id");
+ALTER TABLE "job" ADD CONSTRAINT "job_made_from" FOREIGN KEY ("made_from_id") REFERENCES "job"("id");
 --> statement-breakpoint
 DO $$
 DECLARE found record;
 BEGIN
   FOR found IN
     SELECT table_name, column_name FROM information_schema.columns
-    WHERE table_schema = 'public' AND data_type = 'double precision'
+    WHERE table_schema = current_schema() AND data_type = 'double precision'
       AND (table_name = 'job_result' OR (table_name = 'cutter' AND column_name LIKE 'roller%'))
   LOOP
     EXECUTE format('ALTER TABLE %I ADD CONSTRAINT %I CHECK (%I BETWEEN -1e6 AND 1e6)',

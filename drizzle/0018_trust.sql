@@ -42,13 +42,13 @@ CREATE TABLE "policy" (
 	CONSTRAINT "policy_costs" CHECK ("policy"."costly_from" >= 0 and "policy"."spoil_cost" >= 0 and "policy"."check_cost" >= 0)
 );
 --> statement-breakpoint
-ALTER TABLE "daily_check" ADD CONSTRAINT "daily_check_setup_id_setup_id_fk" FOREIGN KEY ("setup_id") REFERENCES "public"."setup"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "daily_check" ADD CONSTRAINT "daily_check_material_id_material_id_fk" FOREIGN KEY ("material_id") REFERENCES "public"."material"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "daily_check" ADD CONSTRAINT "daily_check_by_person_id_fk" FOREIGN KEY ("by") REFERENCES "public"."person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "daily_check_taken_back" ADD CONSTRAINT "daily_check_taken_back_daily_check_id_daily_check_id_fk" FOREIGN KEY ("daily_check_id") REFERENCES "public"."daily_check"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "daily_check_taken_back" ADD CONSTRAINT "daily_check_taken_back_by_person_id_fk" FOREIGN KEY ("by") REFERENCES "public"."person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "policy" ADD CONSTRAINT "policy_setup_id_setup_id_fk" FOREIGN KEY ("setup_id") REFERENCES "public"."setup"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "policy" ADD CONSTRAINT "policy_material_id_material_id_fk" FOREIGN KEY ("material_id") REFERENCES "public"."material"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "daily_check" ADD CONSTRAINT "daily_check_setup_id_setup_id_fk" FOREIGN KEY ("setup_id") REFERENCES "setup"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "daily_check" ADD CONSTRAINT "daily_check_material_id_material_id_fk" FOREIGN KEY ("material_id") REFERENCES "material"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "daily_check" ADD CONSTRAINT "daily_check_by_person_id_fk" FOREIGN KEY ("by") REFERENCES "person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "daily_check_taken_back" ADD CONSTRAINT "daily_check_taken_back_daily_check_id_daily_check_id_fk" FOREIGN KEY ("daily_check_id") REFERENCES "daily_check"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "daily_check_taken_back" ADD CONSTRAINT "daily_check_taken_back_by_person_id_fk" FOREIGN KEY ("by") REFERENCES "person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "policy" ADD CONSTRAINT "policy_setup_id_setup_id_fk" FOREIGN KEY ("setup_id") REFERENCES "setup"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "policy" ADD CONSTRAINT "policy_material_id_material_id_fk" FOREIGN KEY ("material_id") REFERENCES "material"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 CREATE INDEX "daily_check_setup" ON "daily_check" USING btree ("setup_id","material_id","at");--> statement-breakpoint
 DO $$
 DECLARE guarded text;
@@ -65,7 +65,7 @@ DECLARE found record;
 BEGIN
   FOR found IN
     SELECT table_name, column_name FROM information_schema.columns
-    WHERE table_schema = 'public' AND data_type = 'double precision' AND table_name IN ('daily_check', 'policy')
+    WHERE table_schema = current_schema() AND data_type = 'double precision' AND table_name IN ('daily_check', 'policy')
   LOOP
     EXECUTE format('ALTER TABLE %I ADD CONSTRAINT %I CHECK (%I BETWEEN -1e6 AND 1e6)',
       found.table_name, found.table_name || '_' || found.column_name || '_finite', found.column_name);

@@ -8,8 +8,8 @@ CREATE TABLE "history_note" (
 );
 --> statement-breakpoint
 DROP INDEX "daily_check_setup";--> statement-breakpoint
-ALTER TABLE "history_note" ADD CONSTRAINT "history_note_history_entry_id_history_entry_id_fk" FOREIGN KEY ("history_entry_id") REFERENCES "public"."history_entry"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "history_note" ADD CONSTRAINT "history_note_by_person_id_fk" FOREIGN KEY ("by") REFERENCES "public"."person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "history_note" ADD CONSTRAINT "history_note_history_entry_id_history_entry_id_fk" FOREIGN KEY ("history_entry_id") REFERENCES "history_entry"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "history_note" ADD CONSTRAINT "history_note_by_person_id_fk" FOREIGN KEY ("by") REFERENCES "person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 CREATE INDEX "history_note_entry" ON "history_note" USING btree ("history_entry_id","at");--> statement-breakpoint
 CREATE INDEX "event_printer" ON "event" USING btree ("printer_id","at");--> statement-breakpoint
 CREATE INDEX "event_program" ON "event" USING btree ("program_id","at");--> statement-breakpoint

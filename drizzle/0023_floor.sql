@@ -32,14 +32,14 @@ CREATE TABLE "test_cut" (
 );
 --> statement-breakpoint
 ALTER TABLE "cut_release" ADD COLUMN "stack" text DEFAULT '' NOT NULL;--> statement-breakpoint
-ALTER TABLE "mark_reading" ADD CONSTRAINT "mark_reading_setup_id_setup_id_fk" FOREIGN KEY ("setup_id") REFERENCES "public"."setup"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "mark_reading" ADD CONSTRAINT "mark_reading_material_id_material_id_fk" FOREIGN KEY ("material_id") REFERENCES "public"."material"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "mark_reading" ADD CONSTRAINT "mark_reading_calibration_id_calibration_id_fk" FOREIGN KEY ("calibration_id") REFERENCES "public"."calibration"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "mark_reading" ADD CONSTRAINT "mark_reading_job_id_job_id_fk" FOREIGN KEY ("job_id") REFERENCES "public"."job"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "mark_reading" ADD CONSTRAINT "mark_reading_by_person_id_fk" FOREIGN KEY ("by") REFERENCES "public"."person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "test_cut" ADD CONSTRAINT "test_cut_cutter_id_cutter_id_fk" FOREIGN KEY ("cutter_id") REFERENCES "public"."cutter"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "test_cut" ADD CONSTRAINT "test_cut_material_id_material_id_fk" FOREIGN KEY ("material_id") REFERENCES "public"."material"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE "test_cut" ADD CONSTRAINT "test_cut_by_person_id_fk" FOREIGN KEY ("by") REFERENCES "public"."person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "mark_reading" ADD CONSTRAINT "mark_reading_setup_id_setup_id_fk" FOREIGN KEY ("setup_id") REFERENCES "setup"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "mark_reading" ADD CONSTRAINT "mark_reading_material_id_material_id_fk" FOREIGN KEY ("material_id") REFERENCES "material"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "mark_reading" ADD CONSTRAINT "mark_reading_calibration_id_calibration_id_fk" FOREIGN KEY ("calibration_id") REFERENCES "calibration"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "mark_reading" ADD CONSTRAINT "mark_reading_job_id_job_id_fk" FOREIGN KEY ("job_id") REFERENCES "job"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "mark_reading" ADD CONSTRAINT "mark_reading_by_person_id_fk" FOREIGN KEY ("by") REFERENCES "person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "test_cut" ADD CONSTRAINT "test_cut_cutter_id_cutter_id_fk" FOREIGN KEY ("cutter_id") REFERENCES "cutter"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "test_cut" ADD CONSTRAINT "test_cut_material_id_material_id_fk" FOREIGN KEY ("material_id") REFERENCES "material"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "test_cut" ADD CONSTRAINT "test_cut_by_person_id_fk" FOREIGN KEY ("by") REFERENCES "person"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 CREATE INDEX "mark_reading_setup" ON "mark_reading" USING btree ("setup_id","at");--> statement-breakpoint
 CREATE INDEX "test_cut_cutter" ON "test_cut" USING btree ("cutter_id","at");--> statement-breakpoint
 DO $$
@@ -57,7 +57,7 @@ DECLARE found record;
 BEGIN
   FOR found IN
     SELECT table_name, column_name FROM information_schema.columns
-    WHERE table_schema = 'public' AND data_type = 'double precision' AND table_name IN ('test_cut', 'mark_reading')
+    WHERE table_schema = current_schema() AND data_type = 'double precision' AND table_name IN ('test_cut', 'mark_reading')
   LOOP
     EXECUTE format('ALTER TABLE %I ADD CONSTRAINT %I CHECK (%I BETWEEN -1e6 AND 1e6)',
       found.table_name, found.table_name || '_' || found.column_name || '_finite', found.column_name);

@@ -15,7 +15,7 @@ ALTER TABLE "daily_check" ALTER COLUMN "top_mm" DROP NOT NULL;--> statement-brea
 ALTER TABLE "daily_check" ALTER COLUMN "bottom_mm" DROP NOT NULL;--> statement-breakpoint
 ALTER TABLE "daily_check" ALTER COLUMN "border_sd_mm" DROP NOT NULL;--> statement-breakpoint
 ALTER TABLE "daily_check" ADD COLUMN "method" text DEFAULT 'hand' NOT NULL;--> statement-breakpoint
-ALTER TABLE "daily_disc" ADD CONSTRAINT "daily_disc_daily_check_id_daily_check_id_fk" FOREIGN KEY ("daily_check_id") REFERENCES "public"."daily_check"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE "daily_disc" ADD CONSTRAINT "daily_disc_daily_check_id_daily_check_id_fk" FOREIGN KEY ("daily_check_id") REFERENCES "daily_check"("id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "daily_check" ADD CONSTRAINT "daily_check_method" CHECK (num_nonnulls("daily_check"."side", "daily_check"."left_mm", "daily_check"."right_mm", "daily_check"."top_mm", "daily_check"."bottom_mm", "daily_check"."border_sd_mm") = case "daily_check"."method" when 'discs' then 0 else 6 end);--> statement-breakpoint
 CREATE TRIGGER append_only BEFORE UPDATE OR DELETE ON "daily_disc" FOR EACH ROW EXECUTE FUNCTION refuse_change();--> statement-breakpoint
 CREATE TRIGGER append_only_all BEFORE TRUNCATE ON "daily_disc" FOR EACH STATEMENT EXECUTE FUNCTION refuse_change();--> statement-breakpoint

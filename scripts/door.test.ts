@@ -6,8 +6,8 @@ interface Child extends EventEmitter {
   kill: (signal: string) => void;
 }
 interface DoorModule {
-  askDoor: (url: string) => { isOpen: () => Promise<boolean>; end: () => Promise<void> };
-  keepDoor: (options: { isOpen: () => Promise<boolean>; start: () => Child; lookEveryMs: number }) => {
+  askDoor: (url: string) => Promise<{ isOpen: () => Promise<boolean | null>; end: () => Promise<void> }>;
+  keepDoor: (options: { isOpen: () => Promise<boolean | null>; start: () => Child; lookEveryMs: number }) => {
     end: () => void;
   };
 }
@@ -20,9 +20,9 @@ const eventually = async (is: () => boolean): Promise<void> => {
   expect(is()).toBe(true);
 };
 
-it('the second process lives while phones are let in, comes back when it dies, and ends with the first', async () => {
+it('the second process lives while phones are let in, comes back when it dies, stays while nobody can tell, and ends with the first', async () => {
   const { keepDoor } = await load();
-  let isOpen = false;
+  let isOpen: boolean | null = false;
   const children: { child: Child; killed: string | null }[] = [];
   const door = keepDoor({
     isOpen: () => Promise.resolve(isOpen),
@@ -43,6 +43,9 @@ it('the second process lives while phones are let in, comes back when it dies, a
   await eventually(() => children.length === 1);
   children[0]?.child.emit('close');
   await eventually(() => children.length === 2);
+  isOpen = null;
+  await new Promise((resolve) => setTimeout(resolve, 40));
+  expect(children[1]?.killed).toBeNull();
   isOpen = false;
   await eventually(() => children[1]?.killed === 'SIGTERM');
   isOpen = true;
@@ -60,22 +63,22 @@ describe('whether the door is open', () => {
   });
   afterAll(() => db.close());
 
-  it('is no without a row, no when shut, yes when open, and no when the records cannot be reached', async () => {
+  it('is no without a row, no when shut, yes when open, and unknown when the records cannot be reached', async () => {
     const { askDoor } = await load();
     const [{ current_database: name }] = (await db.query('select current_database()')) as [
       { current_database: string },
     ];
     const url = new URL(process.env.TEST_DATABASE_URL ?? '');
     url.pathname = `/${name}`;
-    const door = askDoor(url.toString());
+    const door = await askDoor(url.toString());
     expect(await door.isOpen()).toBe(false);
     await db.query(`insert into access (passphrase_hash, cookie_secret, is_open) values ('a:b', 'c', false)`);
     expect(await door.isOpen()).toBe(false);
     await db.query('update access set is_open = true');
     expect(await door.isOpen()).toBe(true);
     await door.end();
-    const nowhere = askDoor('postgres://nobody@127.0.0.1:1/none');
-    expect(await nowhere.isOpen()).toBe(false);
+    const nowhere = await askDoor('postgres://nobody@127.0.0.1:1/none');
+    expect(await nowhere.isOpen()).toBeNull();
     await nowhere.end();
   });
 });

@@ -1,5 +1,5 @@
 import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { chmodSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
@@ -13,25 +13,26 @@ const WRITES = 200;
 const KILLS = 20;
 const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 
-/** A checkout of its own as far as the cluster's folder is concerned: that is named by the working directory. */
 const place = mkdtempSync(join(tmpdir(), 'red-plumb-kills-'));
+// The database's own user has to get in.
+chmodSync(place, 0o755);
 const library = (name: string): string => pathToFileURL(join(process.cwd(), 'scripts/lib', name)).href;
 
 function inPlace(code: string): string {
-  const program = `import { startCluster, clusterFolder } from '${library('cluster.mjs')}'; ${code}`;
+  const program = `import { startPrivateServer } from '${library('private-server.mjs')}'; ${code}`;
   const done = spawnSync(process.execPath, ['--input-type=module', '-e', program], { cwd: place, encoding: 'utf8' });
   if (done.status !== 0) throw new Error(`${done.stdout}${done.stderr}`);
   return done.stdout.trim();
 }
 
-const folder = inPlace(`console.log(clusterFolder('kills'));`);
+const folder = join(place, 'database');
 
 /** Starts the database on its port; after a kill its processes may take a moment to go. */
 async function startDatabase(port?: number): Promise<{ readonly url: string; readonly port: number }> {
   for (let tried = 1; ; tried++) {
     try {
       const said = inPlace(
-        `const c = await startCluster('kills', ${port === undefined ? '{}' : `{ port: ${String(port)} }`}); console.log(JSON.stringify({ url: c.url('kills'), port: c.port }));`,
+        `const c = await startPrivateServer('${folder}', ${port === undefined ? '{}' : `{ port: ${String(port)} }`}); console.log(JSON.stringify({ url: c.url('kills'), port: c.port }));`,
       );
       return JSON.parse(said.split('\n').at(-1) ?? '') as { url: string; port: number };
     } catch (error) {
@@ -89,7 +90,6 @@ afterAll(async () => {
     // It never started.
   }
   await pause(1000);
-  rmSync(folder, { recursive: true, force: true });
   rmSync(place, { recursive: true, force: true });
 });
 

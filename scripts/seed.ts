@@ -1,10 +1,13 @@
-/** Seeds an empty database with the demo shop. Its past is made by the application's own services on the stand-ins. */
+/**
+ * Adds the demo shop to a database that has none. Its past is made by the application's own services on the simulated machines, all in
+ * one transaction: cut off at any moment, nothing of it was ever there.
+ */
 import { createHash, randomUUID } from 'node:crypto';
-import { eq } from 'drizzle-orm';
+import { sql } from 'drizzle-orm';
 import { seededRng, seedFrom } from '@/core/math/random';
 import { decideRoute } from '@/core/shop/decide-route';
 import { sheetSize } from '@/core/units/sheet-size';
-import { database } from '@/db/client';
+import { database, type Database } from '@/db/client';
 import { cutter, markScheme, printMode, printer, program, setup, simulatedSetup } from '@/db/schema/machines';
 import { machineSetting, settingValue } from '@/db/schema/settings';
 import { material, person, shop } from '@/db/schema/shop';
@@ -18,11 +21,17 @@ import { MATERIALS, PEOPLE, SETUPS } from './demo-shop';
 import { runCalibration } from './run-calibration';
 
 const DAY_MS = 86_400_000;
-const db = database();
-const ids = new Map<string, string>();
-const shopId = randomUUID();
+/** Whoever adds the demo shop waits for another who does so. */
+const LOCK = 7_236_503;
 
-async function once(key: string, make: (id: string) => Promise<unknown>): Promise<string> {
+/** What is made so far: ids by what they stand for. */
+interface Seeding {
+  readonly db: Database;
+  readonly shopId: string;
+  readonly ids: Map<string, string>;
+}
+
+async function once({ ids }: Seeding, key: string, make: (id: string) => Promise<unknown>): Promise<string> {
   const known = ids.get(key);
   if (known) return known;
   const id = randomUUID();
@@ -32,6 +41,7 @@ async function once(key: string, make: (id: string) => Promise<unknown>): Promis
 }
 
 async function seedSettings(
+  { db }: Seeding,
   demo: DemoSetup,
   cutterId: string,
   actorId: string,
@@ -74,11 +84,11 @@ async function seedSettings(
 }
 
 /** The marks that every machine of the demo prints and reads. */
-const seedMarks = (): Promise<string> =>
-  once('marks', (id) =>
-    db.insert(markScheme).values({
+const seedMarks = (seeding: Seeding): Promise<string> =>
+  once(seeding, 'marks', (id) =>
+    seeding.db.insert(markScheme).values({
       id,
-      shopId,
+      shopId: seeding.shopId,
       kind: 'four_corners',
       name: 'Four corner marks',
       sizeMm: 14,
@@ -98,11 +108,12 @@ const answersOf = (told: NonNullable<DemoSetup['program']>) => ({
   canCutAgain: told.canCutAgain ?? true,
 });
 
-async function seedSetup(demo: DemoSetup, actorId: string): Promise<{ setupId: string; cutterId: string }> {
-  const printerId = await once(`printer ${demo.printer}`, (id) =>
+async function seedSetup(seeding: Seeding, demo: DemoSetup, actorId: string): Promise<string> {
+  const { db, shopId } = seeding;
+  const printerId = await once(seeding, `printer ${demo.printer}`, (id) =>
     db.insert(printer).values({ id, shopId, name: demo.printer, dotPitchMm: demo.dotPitchMm }),
   );
-  const modeId = await once(`mode ${demo.printer} ${demo.mode}`, (id) =>
+  const modeId = await once(seeding, `mode ${demo.printer} ${demo.mode}`, (id) =>
     db.insert(printMode).values({
       id,
       printerId,
@@ -112,11 +123,11 @@ async function seedSetup(demo: DemoSetup, actorId: string): Promise<{ setupId: s
       pageLengthMm: sheetSize(demo.page).lengthMm,
     }),
   );
-  const markSchemeId = await seedMarks();
+  const markSchemeId = await seedMarks(seeding);
   const own = demo.program;
   const marks = own?.marksPlacedBy === 'mat' ? null : markSchemeId;
   const programId = own
-    ? await once(`program ${own.name}`, (id) =>
+    ? await once(seeding, `program ${own.name}`, (id) =>
         db.insert(program).values({
           id,
           shopId,
@@ -128,7 +139,7 @@ async function seedSetup(demo: DemoSetup, actorId: string): Promise<{ setupId: s
         }),
       )
     : null;
-  const cutterId = await once(`cutter ${demo.cutter}`, (id) =>
+  const cutterId = await once(seeding, `cutter ${demo.cutter}`, (id) =>
     db.insert(cutter).values({
       id,
       shopId,
@@ -142,7 +153,7 @@ async function seedSetup(demo: DemoSetup, actorId: string): Promise<{ setupId: s
       spareRearMm: demo.feeds === 'towards' ? 120 : 0,
     }),
   );
-  const { baseValues, senses } = await seedSettings(demo, cutterId, actorId);
+  const { baseValues, senses } = await seedSettings(seeding, demo, cutterId, actorId);
   const setupId = randomUUID();
   await db.insert(setup).values({
     id: setupId,
@@ -173,7 +184,7 @@ async function seedSetup(demo: DemoSetup, actorId: string): Promise<{ setupId: s
       baseValues,
     },
   });
-  return { setupId, cutterId };
+  return setupId;
 }
 
 /** The same id for the same words: the stand-ins' noise hangs on it, so that the demo is the same each time. */
@@ -184,6 +195,7 @@ function uuidOf(words: string): string {
 
 /** One calibration of the past, finished so many days ago. */
 async function calibrated(
+  { db }: Seeding,
   demo: DemoSetup,
   own: { readonly id: string; readonly setupId: string; readonly materialId: string; readonly daysAgo: number },
   actorId: string,
@@ -201,14 +213,20 @@ async function calibrated(
   setClock(undefined);
 }
 
-async function seedPast(demo: DemoSetup, setupId: string, actorId: string): Promise<void> {
+async function seedPast(seeding: Seeding, demo: DemoSetup, setupId: string, actorId: string): Promise<void> {
+  const { db, ids } = seeding;
   const { confirmedDaysAgo, failedDaysAgo, earlierDaysAgo = [], events = [] } = demo.past;
   const daysAgo = confirmedDaysAgo ?? failedDaysAgo;
   const materialId = ids.get(`material ${demo.material}`) ?? '';
   for (const days of earlierDaysAgo)
-    await calibrated(demo, { setupId, materialId, id: uuidOf(`${days} ${demo.name}`), daysAgo: days }, actorId);
+    await calibrated(
+      seeding,
+      demo,
+      { setupId, materialId, id: uuidOf(`${days} ${demo.name}`), daysAgo: days },
+      actorId,
+    );
   if (daysAgo !== undefined)
-    await calibrated(demo, { setupId, materialId, id: uuidOf(`first ${demo.name}`), daysAgo }, actorId);
+    await calibrated(seeding, demo, { setupId, materialId, id: uuidOf(`first ${demo.name}`), daysAgo }, actorId);
   for (const e of events) {
     const found = (await db.select().from(setup)).find((s) => s.id === setupId);
     const target = e.kind === 'driver' ? { printerId: found?.printerId } : { cutterId: found?.cutterId };
@@ -223,47 +241,52 @@ async function seedPast(demo: DemoSetup, setupId: string, actorId: string): Prom
   }
 }
 
-async function seed(): Promise<void> {
-  if ((await findShops(db)).some((s) => s.isDemo)) return;
+async function seedThings(seeding: Seeding): Promise<{ demo: DemoSetup; setupId: string }[]> {
+  const { db, shopId, ids } = seeding;
   await db.insert(shop).values({
     id: shopId,
     name: 'River and trail workshop',
-    isDemo: false,
+    isDemo: true,
     defaultToleranceMm: 0.3,
     madeAt: new Date(Date.now() - 201 * DAY_MS),
   });
   for (const p of PEOPLE)
-    await once(`person ${p.key}`, (id) =>
+    await once(seeding, `person ${p.key}`, (id) =>
       db.insert(person).values({ id, shopId, name: p.name, unitSystem: p.unitSystem }),
     );
   for (const m of MATERIALS)
-    await once(`material ${m.key}`, (id) => db.insert(material).values({ id, shopId, name: m.name, finish: m.finish }));
-  const actorId = ids.get('person marit') ?? '';
+    await once(seeding, `material ${m.key}`, (id) =>
+      db.insert(material).values({ id, shopId, name: m.name, finish: m.finish }),
+    );
   const made: { demo: DemoSetup; setupId: string }[] = [];
-  for (const demo of SETUPS) made.push({ demo, setupId: (await seedSetup(demo, actorId)).setupId });
-  // The oldest first, so that the history stands in the order in which things happened.
+  for (const demo of SETUPS)
+    made.push({ demo, setupId: await seedSetup(seeding, demo, ids.get('person marit') ?? '') });
+  return made;
+}
+
+async function seedDemo(db: Database): Promise<void> {
+  await db.execute(sql`select pg_advisory_xact_lock(${LOCK})`);
+  if ((await findShops(db)).some((s) => s.isDemo)) return;
+  const seeding: Seeding = { db, shopId: randomUUID(), ids: new Map() };
+  const { ids } = seeding;
+  const made = await seedThings(seeding);
+  const actor = { personId: ids.get('person marit') ?? '' };
+  // The oldest first, so that the history is in the order in which things happened.
   const daysAgo = ({ past }: DemoSetup): number => past.confirmedDaysAgo ?? past.failedDaysAgo ?? 0;
   made.sort((x, y) => daysAgo(y.demo) - daysAgo(x.demo));
-  for (const { demo, setupId } of made) await seedPast(demo, setupId, actorId);
+  for (const { demo, setupId } of made) await seedPast(seeding, demo, setupId, actor.personId);
   const setupOf = (name: string): string => made.find((m) => m.demo.name === name)?.setupId ?? '';
-  const actor = { personId: actorId };
   await seedChecks(db, actor, { setupId: setupOf('Low Weir'), fromDaysAgo: 5, toDaysAgo: 1 });
   await seedChecks(db, actor, { setupId: setupOf('Towpath'), fromDaysAgo: 23, toDaysAgo: 3 });
   await seedChecks(db, actor, {
     ...{ setupId: setupOf('Otter Pool'), fromDaysAgo: 14, toDaysAgo: 0 },
     walk: { fromDaysAgo: 8, mmPerDay: 0.03 },
   });
-  await seedJobs(
-    db,
-    { personId: actorId },
-    {
-      ...{ lowWeir: setupOf('Low Weir'), towpath: setupOf('Towpath'), sluice: setupOf('Sluice') },
-      ...{ stripFilm: ids.get('material strip') ?? '', vinyl: ids.get('material disc') ?? '' },
-    },
-  );
-  // Last of all: a shop that is not called the demo yet is one whose seeding was cut off.
-  await db.update(shop).set({ isDemo: true }).where(eq(shop.id, shopId));
+  await seedJobs(db, actor, {
+    ...{ lowWeir: setupOf('Low Weir'), towpath: setupOf('Towpath'), sluice: setupOf('Sluice') },
+    ...{ stripFilm: ids.get('material strip') ?? '', vinyl: ids.get('material disc') ?? '' },
+  });
 }
 
-await seed();
+await database().transaction((session) => seedDemo(session));
 process.exit(0);

@@ -1,12 +1,16 @@
-import { readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
+/** What the commands do with a database. Packages must be installed before any of it is called. */
 
-const require = createRequire(`${process.cwd()}/package.json`);
+/** Imports one of the application's own modules, written in TypeScript. */
+export async function importOwn(path) {
+  const { tsImport } = await import('tsx/esm/api');
+  return tsImport(new URL(`../../src/${path}`, import.meta.url).href, import.meta.url);
+}
 
 /** Runs work on one connection. */
 export async function withConnection(url, work) {
-  const { Client } = require('pg');
-  const client = new Client({ connectionString: url });
+  const { default: pg } = await import('pg');
+  const client = new pg.Client({ connectionString: url });
+  client.on('error', () => undefined);
   await client.connect();
   try {
     return await work(client);
@@ -15,21 +19,16 @@ export async function withConnection(url, work) {
   }
 }
 
-export async function ensureDatabase(cluster, name) {
-  return withConnection(cluster.url('postgres'), async (client) => {
+/** Makes a database where there is none of that name. */
+export async function ensureDatabase(server, name) {
+  await withConnection(server.url('postgres'), async (client) => {
     const found = await client.query('select 1 from pg_database where datname = $1', [name]);
     if (found.rowCount === 0) await client.query(`create database "${name}"`);
-    return found.rowCount === 0;
   });
 }
 
-/** Brings a database to the newest migration. */
-export async function migrateDatabase(url) {
-  const { drizzle } = require('drizzle-orm/node-postgres');
-  const { migrate } = require('drizzle-orm/node-postgres/migrator');
-  await withConnection(url, (client) => migrate(drizzle({ client }), { migrationsFolder: 'drizzle' }));
+/** Brings a database to the newest version: see src/db/migrations.ts. */
+export async function migrateDatabase(url, options) {
+  const { migrateDatabase: migrate } = await importOwn('db/migrations.ts');
+  await migrate(url, options);
 }
-
-/** Names of all migrations, as a mark of what a database should hold. */
-export const migrationNames = () =>
-  JSON.parse(readFileSync('drizzle/meta/_journal.json', 'utf8')).entries.map((e) => e.tag);

@@ -57,22 +57,23 @@ export const POSTGRES = { name: 'postgresql', isThere: () => postgresBin() !== n
 export const CHROMIUM = { name: 'chromium', isThere: () => existsSync('/usr/bin/chromium') };
 export const HP2XX = { name: 'hp2xx', isThere: () => onPath('hp2xx') };
 export const MUPDF = { name: 'mupdf-tools', isThere: () => onPath('mutool') };
-/** Debian's own python3: another one may stand before it on the path. */
+/** Of Debian's own python3: another one may come first on the path. */
+const PYTHON_PACKAGES = '/usr/lib/python3/dist-packages';
 export const EZDXF = {
   name: 'python3-ezdxf',
-  isThere: () => existsSync('/usr/lib/python3/dist-packages/ezdxf'),
+  isThere: () => existsSync(`${PYTHON_PACKAGES}/ezdxf`),
 };
 export const NUMPY = {
   name: 'python3-numpy',
-  isThere: () => existsSync('/usr/lib/python3/dist-packages/numpy'),
+  isThere: () => existsSync(`${PYTHON_PACKAGES}/numpy`),
 };
 export const OPENCV = {
   name: 'python3-opencv',
-  isThere: () => readdirSync('/usr/lib/python3/dist-packages').some((file) => file.startsWith('cv2')),
+  isThere: () => existsSync(PYTHON_PACKAGES) && readdirSync(PYTHON_PACKAGES).some((file) => file.startsWith('cv2')),
 };
 export const STATSMODELS = {
   name: 'python3-statsmodels',
-  isThere: () => existsSync('/usr/lib/python3/dist-packages/statsmodels'),
+  isThere: () => existsSync(`${PYTHON_PACKAGES}/statsmodels`),
 };
 export const POPPLER = { name: 'poppler-utils', isThere: () => onPath('pdftocairo') };
 
@@ -89,9 +90,6 @@ export function markDone(name, digest) {
 }
 
 export async function ensureNodePackages() {
-  const [major, minor] = process.versions.node.split('.').map(Number);
-  if (major < 20 || (major === 20 && minor < 9))
-    stop(`Red Plumb needs Node 20.9 or later; this is ${process.versions.node}.`);
   const digest = createHash('sha256').update(readFileSync('package-lock.json')).update(process.version).digest('hex');
   if (existsSync('node_modules/next/package.json') && isUpToDate('packages', digest)) return;
   say('Installing packages (about a minute) ...');

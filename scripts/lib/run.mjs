@@ -9,6 +9,18 @@ export function runShown(command, args, options = {}) {
   });
 }
 
+/** Runs quietly while everything else goes on; resolves to { status, output }. */
+export function runCaptured(command, args, options = {}) {
+  return new Promise((resolve) => {
+    const child = spawn(command, args, { stdio: ['ignore', 'pipe', 'pipe'], ...options });
+    let output = '';
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (bytes) => (output += bytes));
+    child.on('error', (error) => resolve({ status: 127, output: `${error}` }));
+    // Not "close": a server that was started in the background keeps the output open.
+    child.on('exit', (code) => setImmediate(() => resolve({ status: code ?? 1, output })));
+  });
+}
+
 /** Runs quietly; { status, output }. */
 export function runQuiet(command, args, options = {}) {
   const done = spawnSync(command, args, { encoding: 'utf8', ...options });

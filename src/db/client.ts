@@ -3,9 +3,10 @@ import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import { Pool } from 'pg';
 import { environment } from '@/env/environment';
 
-export type Database = NodePgDatabase;
-/** A database or a transaction in it: what services take. */
-export type Session = Pick<Database, 'select' | 'selectDistinctOn' | 'insert' | 'update' | 'delete' | 'execute'>;
+/** A database or a transaction in it: what services take to read and write. */
+export type Session = Pick<NodePgDatabase, 'select' | 'selectDistinctOn' | 'insert' | 'update' | 'delete' | 'execute'>;
+/** What a service takes that makes a transaction of its own: within another one it becomes a part of that. */
+export type Database = Session & Pick<NodePgDatabase, 'transaction'>;
 
 const kept = globalThis as unknown as { redPlumbDatabase?: Database };
 

@@ -1,22 +1,6 @@
 import 'server-only';
-import { mkdtemp, readFile, rm, symlink, writeFile, mkdir } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
-import { join, resolve } from 'node:path';
-import { drizzle } from 'drizzle-orm/node-postgres';
-import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import { Client } from 'pg';
-
-const MIGRATIONS = 'drizzle';
-
-interface Journal {
-  readonly entries: readonly { readonly tag: string }[];
-}
-
-/** Names of all migrations that this version knows, oldest first. */
-export async function migrationNames(): Promise<readonly string[]> {
-  const journal = JSON.parse(await readFile(join(MIGRATIONS, 'meta', '_journal.json'), 'utf8')) as Journal;
-  return journal.entries.map((e) => e.tag);
-}
+import { migrate, migrateDatabase } from '../migrations';
 
 export const nameOfDatabase = (url: string): string => decodeURIComponent(new URL(url).pathname.slice(1));
 
@@ -50,27 +34,8 @@ const quoted = (name: string): string => `"${name.replaceAll('"', '""')}"`;
 /** The database that every server has: where others are made, dropped and renamed from. */
 const maintenance = (url: string): string => urlOf(url, 'postgres');
 
-/** Migrations up to one of them, in a folder of their own: for a database as it was in an older version. */
-async function olderMigrations<T>(schema: string, work: (folder: string) => Promise<T>): Promise<T> {
-  const folder = await mkdtemp(join(tmpdir(), 'red-plumb-schema-'));
-  try {
-    const journal = JSON.parse(await readFile(join(MIGRATIONS, 'meta', '_journal.json'), 'utf8')) as Journal;
-    const upTo = journal.entries.findIndex((e) => e.tag === schema);
-    const entries = journal.entries.slice(0, upTo + 1);
-    await mkdir(join(folder, 'meta'));
-    await writeFile(join(folder, 'meta', '_journal.json'), JSON.stringify({ ...journal, entries }));
-    for (const { tag } of entries) await symlink(resolve(MIGRATIONS, `${tag}.sql`), join(folder, `${tag}.sql`));
-    return await work(folder);
-  } finally {
-    await rm(folder, { recursive: true, force: true });
-  }
-}
-
-const migrateIn = (url: string, migrationsFolder: string): Promise<void> =>
-  onConnection(url, (client) => migrate(drizzle({ client }), { migrationsFolder }));
-
 /** Brings a database to the newest schema. */
-export const migrateToNewest = (url: string): Promise<void> => migrateIn(url, MIGRATIONS);
+export const migrateToNewest = (url: string): Promise<void> => migrateDatabase(url);
 
 export async function dropDatabase(url: string, name: string): Promise<void> {
   await onConnection(maintenance(url), (client) =>
@@ -78,13 +43,23 @@ export async function dropDatabase(url: string, name: string): Promise<void> {
   );
 }
 
+/** The schema that holds the tables. A database that is made beside another one has its tables in a schema of the same name. */
+const schemaOf = (url: string): Promise<string> =>
+  onConnection(url, async (client) => {
+    const { rows } = await client.query<{ name: string }>('select current_schema() as name');
+    return rows[0]?.name ?? 'public';
+  });
+
 /** An empty database with the tables of one version. An earlier one of that name is dropped. @param schema a migration's name. */
 export async function makeDatabase(url: string, name: string, schema: string): Promise<void> {
   await dropDatabase(url, name);
   await onConnection(maintenance(url), (client) =>
     client.query(`create database ${quoted(name)} template template0 encoding 'UTF8'`),
   );
-  await olderMigrations(schema, (folder) => migrateIn(urlOf(url, name), folder));
+  await onConnection(urlOf(url, name), async (client) => {
+    await client.query(`create schema if not exists ${quoted(await schemaOf(url))}`);
+    await migrate(client, { upTo: schema });
+  });
 }
 
 /** Runs work while nobody else does the same beside this database; null where somebody does. */
@@ -100,7 +75,7 @@ export async function onlyOne<T>(url: string, work: () => Promise<T>): Promise<{
 
 /** What is kept beside a database: a few words of its own, or null where there is none of that name. */
 export async function readMark(url: string, name: string): Promise<string | null> {
-  return onConnection(maintenance(url), async (client) => {
+  return onConnection(url, async (client) => {
     const { rows } = await client.query<{ mark: string | null }>(
       `select shobj_description(oid, 'pg_database') as mark from pg_database where datname = $1`,
       [name],

@@ -16,7 +16,8 @@ const quoted = (name: string): string => `"${name}"`;
 /** Names of the tables that stand in this database. */
 export async function tablesHere(client: ClientBase): Promise<ReadonlySet<string>> {
   const { rows } = await client.query<{ table_name: string }>(
-    `select table_name from information_schema.tables where table_schema = 'public' and table_type = 'BASE TABLE'`,
+    `select table_name from information_schema.tables where table_schema = current_schema() and table_type = 'BASE TABLE'
+     and table_name <> '__drizzle_migrations'`,
   );
   return new Set(rows.map((r) => r.table_name));
 }
@@ -88,7 +89,7 @@ export async function* doorRows(client: ClientBase): AsyncGenerator<RowLine> {
 export async function columnsHere(client: ClientBase): Promise<ReadonlyMap<string, readonly string[]>> {
   const { rows } = await client.query<{ table_name: string; column_name: string }>(
     `select table_name, column_name from information_schema.columns
-     where table_schema = 'public' and is_identity = 'NO' order by table_name, ordinal_position`,
+     where table_schema = current_schema() and is_identity = 'NO' order by table_name, ordinal_position`,
   );
   const columns = new Map<string, string[]>();
   for (const { table_name: table, column_name: column } of rows)

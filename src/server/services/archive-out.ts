@@ -4,15 +4,15 @@ import { Readable } from 'node:stream';
 import { createGzip } from 'node:zlib';
 import type { Client } from 'pg';
 import { ARCHIVE_FORMAT, ARCHIVE_VERSION, type ArchiveHead } from '@/contracts/archive';
-import { connect, migrationNames } from '@/db/archive/databases';
+import { connect } from '@/db/archive/databases';
+import { newestMigration } from '@/db/migrations';
 import { beginLook, countRows, shopRows } from '@/db/archive/rows';
 import { now } from '../clock';
 
 /** The newest migration that a database has had. */
 export async function schemaOf(client: Client): Promise<string> {
-  const { rows } = await client.query<{ n: string }>('select count(*) as n from drizzle.__drizzle_migrations');
-  const schema = (await migrationNames())[Number(rows[0]?.n ?? 0) - 1];
-  if (!schema) throw new Error('the database has migrations that this version does not know');
+  const schema = await newestMigration(client);
+  if (schema === null) throw new Error('the database has migrations that this version does not know');
   return schema;
 }
 

@@ -4,7 +4,7 @@ import { createReadStream } from 'node:fs';
 import { stat } from 'node:fs/promises';
 import { createGunzip } from 'node:zlib';
 import { ARCHIVE_FORMAT, ARCHIVE_VERSION, ArchiveFoot, ArchiveHead } from '@/contracts/archive';
-import { migrationNames } from '@/db/archive/databases';
+import { migrationNames } from '@/db/migrations';
 import type { RowLine } from '@/db/archive/rows';
 import { SHOP_TABLES } from '@/db/archive/shop-tables';
 import { rowOf, splitLines } from '@/formats/archive/split-lines';
@@ -24,7 +24,7 @@ const NO_ARCHIVE = 'This file is no archive of Red Plumb. Choose a file that "Sa
 /** The first version whose rows can be put in: those before made no archives. */
 const FIRST_SCHEMA = '0022_archive';
 
-async function checkHead(line: string): Promise<ArchiveHead> {
+function checkHead(line: string): ArchiveHead {
   let said: unknown;
   try {
     said = JSON.parse(line);
@@ -39,7 +39,7 @@ async function checkHead(line: string): Promise<ArchiveHead> {
     throw newer(`archive version ${String(said.version)}; this one reads up to ${String(ARCHIVE_VERSION)}`);
   const head = ArchiveHead.safeParse(said);
   if (!head.success) throw new ArchiveRefused('The first line of the archive is not as Red Plumb writes it.');
-  const known = await migrationNames();
+  const known = migrationNames();
   if (!known.includes(head.data.schema)) throw newer(`its tables are of ${head.data.schema}`);
   if (known.indexOf(head.data.schema) < known.indexOf(FIRST_SCHEMA))
     throw new ArchiveRefused('The archive says that it is older than the first version that made archives.');
@@ -133,7 +133,7 @@ export async function readArchive(path: string, mostBytes = MOST_BYTES): Promise
   };
   const first = await nextLine();
   if (first === null) throw new ArchiveRefused(NO_ARCHIVE);
-  const head = await checkHead(first);
+  const head = checkHead(first);
   hash.update(`${first}\n`);
 
   async function* rows(): AsyncGenerator<RowLine> {

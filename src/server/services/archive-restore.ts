@@ -97,14 +97,15 @@ async function lookAt(url: string, sha256: string, head: ArchiveHead): Promise<A
  * here changes. What was made ready before is dropped.
  * @throws ArchiveRefused with the reason; nothing of the archive is kept then.
  */
-export const lookAtArchive = (url: string, path: string, told: Told = {}): Promise<ArchiveLook> =>
-  alone(url, () => makeReady(url, path, told));
-
-async function makeReady(url: string, path: string, told: Told): Promise<ArchiveLook> {
+export async function lookAtArchive(url: string, path: string, told: Told = {}): Promise<ArchiveLook> {
   if (!(await mayMakeDatabases(url)))
     throw new ArchiveRefused(
       'The database user of this installation may not make databases: a restore fills one of its own. Ask whoever set it up.',
     );
+  return alone(url, () => makeReady(url, path, told));
+}
+
+async function makeReady(url: string, path: string, told: Told): Promise<ArchiveLook> {
   told.onProgress?.('Checking the archive', 0, 1);
   const { head, sha256 } = await checkArchive(path);
   const { fresh } = namesBeside(url);

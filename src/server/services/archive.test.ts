@@ -60,7 +60,7 @@ afterAll(async () => {
 
 it('every table of the database is in an archive, or is who may come in', async () => {
   const tables = await test.query(
-    `select table_name from information_schema.tables where table_schema = 'public' and table_type = 'BASE TABLE'`,
+    `select table_name from information_schema.tables where table_schema = current_schema() and table_type = 'BASE TABLE'`,
   );
   const named = [...SHOP_TABLES.map((t) => t.name), ...DOOR_TABLES].sort();
   expect((tables as { table_name: string }[]).map((t) => t.table_name).sort()).toEqual(named);

@@ -1,0 +1,134 @@
+/**
+ * All tests on a fresh machine. `short` (npm test): lint, types, rooms, Jest with database, Playwright on a production build.
+ * `long` (npm run test:long): the acceptance simulations at full length and the sheets-to-true table.
+ */
+import { ensureBuild } from '../lib/build.mjs';
+import { scratchFolder } from '../lib/data-folder.mjs';
+import { freePort } from '../lib/ports.mjs';
+import { startPrivateServer } from '../lib/private-server.mjs';
+import { ensureDatabase, migrateDatabase, withConnection } from '../lib/database.mjs';
+import {
+  CHROMIUM,
+  ensureDebianPackages,
+  ensureNodePackages,
+  EZDXF,
+  HP2XX,
+  OPENCV,
+  MUPDF,
+  POPPLER,
+  POSTGRES,
+  STATSMODELS,
+} from '../lib/packages.mjs';
+import { runShown } from '../lib/run.mjs';
+import { say, stop } from '../lib/say.mjs';
+import {
+  clearReports,
+  countJest,
+  countPlaywright,
+  countStatus,
+  endedWith,
+  reportPath,
+  sum,
+  writeTotal,
+} from '../lib/tally.mjs';
+
+const node = process.execPath;
+const BIN = 'node_modules/.bin';
+/** A runner that hangs is ended: the others still tell what they found. */
+const LONGEST_RUN_MS = 40 * 60_000;
+const quiet = { NEXT_TELEMETRY_DISABLED: '1' };
+
+function run(title, command, args, environment = {}) {
+  say(`\n== ${title}`);
+  return runShown(command, args, { env: { ...process.env, ...quiet, ...environment }, timeout: LONGEST_RUN_MS });
+}
+
+async function freshDatabase(server, name) {
+  await withConnection(server.url('postgres'), (c) => c.query(`drop database if exists ${name} with (force)`));
+  await ensureDatabase(server, name);
+  await migrateDatabase(server.url(name));
+}
+
+async function short(server) {
+  const counts = [];
+  counts.push(countStatus(await run('Types', `${BIN}/next`, ['typegen'])));
+  counts.push(countStatus(await run('Types of the whole', `${BIN}/tsc`, ['--noEmit'])));
+  counts.push(
+    countStatus(await run('Types of the core, no platform', `${BIN}/tsc`, ['--noEmit', '-p', 'tsconfig.core.json'])),
+  );
+  counts.push(countStatus(await run('Lint', `${BIN}/eslint`, ['.', '--max-warnings', '0'])));
+  counts.push(
+    countStatus(await run('Rooms', `${BIN}/depcruise`, ['--config', '.dependency-cruiser.cjs', 'src', 'e2e', 'bench'])),
+  );
+  const jest = reportPath('jest.json');
+  const unit = await run('Jest', `${BIN}/jest`, ['--json', `--outputFile=${jest}`], {
+    TEST_DATABASE_URL: server.url('postgres'),
+  });
+  counts.push(endedWith(unit, countJest(jest)));
+
+  await freshDatabase(server, 'red_plumb_e2e');
+  const url = server.url('red_plumb_e2e');
+  const seeded = await run('Demo shop', node, ['--conditions=react-server', '--import', 'tsx', 'scripts/seed.ts'], {
+    DATABASE_URL: url,
+  });
+  counts.push(countStatus(seeded));
+  await ensureBuild();
+  const browser = reportPath('playwright.json');
+  const shown = await run('Browser', `${BIN}/playwright`, ['test'], {
+    DATABASE_URL: url,
+    E2E_PORT: String(await freePort()),
+    E2E_DOOR_PORT: String(await freePort()),
+    PLAYWRIGHT_JSON_OUTPUT_NAME: browser,
+    PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD: '1',
+  });
+  counts.push(endedWith(shown, countPlaywright(browser)));
+  return sum(counts);
+}
+
+async function long() {
+  const jest = reportPath('jest-long.json');
+  const figures = await run(
+    'Acceptance figures at full length',
+    `${BIN}/jest`,
+    [
+      '--json',
+      `--outputFile=${jest}`,
+      'src/core/fit',
+      'src/core/verdict',
+      'src/core/simulate',
+      'src/core/scan',
+      'src/core/drift/slip',
+      'src/core/drift/section-length',
+      'src/formats/cut-file',
+      'scripts/kills',
+    ],
+    { JEST_LONG: '1' },
+  );
+  return sum([
+    endedWith(figures, countJest(jest)),
+    countStatus(await run('Sheets to true', node, ['--import', 'tsx', 'bench/sheets-to-true.ts'])),
+  ]);
+}
+
+/** All tests of one mode, `short` or `long`: installs what they need, runs them, writes and says the total. */
+export async function allTests(mode) {
+  if (mode !== 'short' && mode !== 'long') stop('Say which tests: npm test, or npm run test:long.');
+  clearReports(mode);
+  const needed = [POSTGRES, CHROMIUM, HP2XX, POPPLER, MUPDF, EZDXF];
+  await ensureDebianPackages(mode === 'long' ? [...needed, OPENCV, STATSMODELS] : needed);
+  await ensureNodePackages();
+  let total;
+  if (mode === 'long') total = await long();
+  else {
+    const server = await startPrivateServer(scratchFolder('test'));
+    try {
+      await freshDatabase(server, 'red_plumb_template');
+      total = await short(server);
+    } finally {
+      await server.stop();
+    }
+  }
+  writeTotal(mode, total);
+  say(`\n${mode} tests: ${total.passed} passed, ${total.failed} failed`);
+  if (total.failed > 0) process.exitCode = 1;
+}

@@ -8,7 +8,11 @@ process.env.E2E_DOOR_PORT = String(doorPort);
 const server = (host: string, at: number, bound: 'loopback' | 'beyond') => ({
   command: `${process.execPath} scripts/serve.mjs -H ${host} -p ${at}`,
   url: `http://localhost:${at}/sign-in`,
-  env: { RED_PLUMB_BOUND: bound, RED_PLUMB_DOOR_PORT: String(doorPort), RED_PLUMB_HOST: 'workshop.example' },
+  env: {
+    RED_PLUMB_BOUND: bound,
+    RED_PLUMB_DOOR_PORT: String(doorPort),
+    RED_PLUMB_URL: `http://workshop.example:${doorPort}`,
+  },
   reuseExistingServer: false,
   gracefulShutdown: { signal: 'SIGTERM', timeout: 5000 } as const,
 });

@@ -6,9 +6,13 @@ async function newShop(page: Page, answer: (page: Page) => Promise<void>): Promi
   await openDemo(page);
   // A tap made before the page is awake is lost: it is made again until it took.
   await expect(async () => {
-    await page.getByRole('button', { name: 'Start my own shop' }).click({ timeout: 2000 });
-    await page.waitForURL(/shop\/new/, { timeout: 4000 });
+    await page.getByRole('link', { name: 'Start my own shop' }).click({ timeout: 2000 });
+    await page.waitForURL(/shop\/start/, { timeout: 4000 });
   }).toPass({ timeout: 30_000 });
+  await page.getByLabel('Name of the shop').fill('Kingfisher signs');
+  await page.getByLabel('Your name').fill('Ragna');
+  await page.getByRole('button', { name: 'Make the shop' }).click();
+  await page.waitForURL(/shop\/new/);
   await answer(page);
   await page.getByText('Try it with stand-ins first').click();
   await page.getByRole('button', { name: 'Put it on the bench' }).click();

@@ -274,7 +274,11 @@ async function seedDemo(db: Database): Promise<void> {
   // The oldest first, so that the history is in the order in which things happened.
   const daysAgo = ({ past }: DemoSetup): number => past.confirmedDaysAgo ?? past.failedDaysAgo ?? 0;
   made.sort((x, y) => daysAgo(y.demo) - daysAgo(x.demo));
-  for (const { demo, setupId } of made) await seedPast(seeding, demo, setupId, actor.personId);
+  for (const [i, { demo, setupId }] of made.entries()) {
+    // Read by whoever shows the progress.
+    process.stdout.write(`${i} of ${made.length}\n`);
+    await seedPast(seeding, demo, setupId, actor.personId);
+  }
   const setupOf = (name: string): string => made.find((m) => m.demo.name === name)?.setupId ?? '';
   await seedChecks(db, actor, { setupId: setupOf('Low Weir'), fromDaysAgo: 5, toDaysAgo: 1 });
   await seedChecks(db, actor, { setupId: setupOf('Towpath'), fromDaysAgo: 23, toDaysAgo: 3 });

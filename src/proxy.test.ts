@@ -1,6 +1,7 @@
 /** @jest-environment node */
 import { NextRequest } from 'next/server';
 import { proxy } from './proxy';
+import { log } from './server/log';
 
 const HOST = 'localhost:3210';
 
@@ -13,7 +14,7 @@ beforeEach(() => {
 });
 afterEach(() => {
   delete process.env.RED_PLUMB_BOUND;
-  delete process.env.RED_PLUMB_HOST;
+  delete process.env.RED_PLUMB_URL;
   delete process.env.DATABASE_URL;
 });
 
@@ -32,7 +33,7 @@ describe('host guard', () => {
     expect(await answer('GET', { host })).toBe(status);
   });
   it('the configured name belongs to the door, not to the server on loopback, which asks nobody to sign in', async () => {
-    process.env.RED_PLUMB_HOST = 'Workshop.local';
+    process.env.RED_PLUMB_URL = 'http://Workshop.local:3211';
     expect(await answer('GET', { host: 'workshop.local:3210' })).toBe(421);
   });
 });
@@ -40,7 +41,7 @@ describe('host guard', () => {
 describe('beyond loopback, without a cookie', () => {
   beforeEach(() => {
     process.env.RED_PLUMB_BOUND = 'beyond';
-    process.env.RED_PLUMB_HOST = 'Workshop.local';
+    process.env.RED_PLUMB_URL = 'http://Workshop.local:3211';
     process.env.DATABASE_URL = 'postgres://nobody@127.0.0.1:1/none';
   });
   it.each([
@@ -68,10 +69,10 @@ describe('beyond loopback, without a cookie', () => {
       expect(await answer(method, { accept: 'text/html', host: HOST })).toBe(401);
   });
   it('when the records cannot be reached a cookie lets nobody in', async () => {
-    const log = jest.spyOn(console, 'error').mockImplementation(() => undefined);
+    const logged = jest.spyOn(log, 'error').mockImplementation(() => undefined);
     expect(await answer('GET', { cookie: 'door=x' })).toBe(503);
-    expect(log).toHaveBeenCalled();
-    log.mockRestore();
+    expect(logged).toHaveBeenCalled();
+    logged.mockRestore();
   });
 });
 
@@ -111,4 +112,14 @@ describe('headers', () => {
     expect(a).not.toMatch(/unsafe-inline/);
     expect(a).not.toBe(b);
   });
+});
+
+it('files and data go out sandboxed, pages with a policy of their own', async () => {
+  const policyOf = async (path: string): Promise<string> => {
+    const asked = new NextRequest(`http://${HOST}${path}`, { headers: { host: HOST } });
+    return (await proxy(asked)).headers.get('content-security-policy') ?? '';
+  };
+  for (const path of ['/setups/1/card', '/jobs/1/art/2', '/api/v1/fit', '/calibrations/1/scans/2/originals/0'])
+    expect(await policyOf(path)).toBe("sandbox; default-src 'none'");
+  expect(await policyOf('/setups/1')).toMatch(/^default-src 'self'; script-src 'self' 'nonce-/);
 });

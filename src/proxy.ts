@@ -1,7 +1,9 @@
 import { randomBytes } from 'node:crypto';
 import { hostname } from 'node:os';
 import { NextResponse, type NextRequest } from 'next/server';
-import { isBeyondLoopback } from '@/env/environment';
+import { isBeyondLoopback, ownName } from '@/env/environment';
+import { needsFirstPage, WELCOME_PATH } from '@/server/services/first-page';
+import { isFileRoute } from '@/server/services/file-routes';
 import { mayComeIn, SIGN_IN_PATH } from '@/server/services/door-guard';
 
 const LOOPBACK = new Set(['localhost', '127.0.0.1', '[::1]']);
@@ -23,9 +25,7 @@ function isOwnHost(host: string | null): host is string {
   if (LOOPBACK.has(name)) return true;
   if (!isBeyondLoopback()) return false;
   const own = hostname().toLowerCase();
-  return (
-    ADDRESS.test(name) || name === own || name === `${own}.local` || name === process.env.RED_PLUMB_HOST?.toLowerCase()
-  );
+  return ADDRESS.test(name) || name === own || name === `${own}.local` || name === ownName();
 }
 
 function refuse(status: number, message: string): NextResponse {
@@ -70,16 +70,21 @@ function isTooLarge(request: NextRequest): boolean {
   return Number(request.headers.get('content-length') ?? 0) > LARGEST_BODY_BYTES;
 }
 
-/** To the sign-in page for one who opens a page; a plain refusal for everything else, files and scripts too. */
-function askToSignIn(request: NextRequest, host: string): NextResponse {
-  const opensPage = request.method === 'GET' && (request.headers.get('accept') ?? '').includes('text/html');
-  if (!opensPage) return refuse(401, 'Sign in first.');
-  const { pathname, search, protocol } = request.nextUrl;
-  const to = encodeURIComponent(`${pathname}${search}`);
+const opensPage = (request: NextRequest): boolean =>
+  request.method === 'GET' && (request.headers.get('accept') ?? '').includes('text/html');
+
+function toPage(request: NextRequest, host: string, page: string, status: 303 | 307): NextResponse {
   return withHeaders(
-    NextResponse.redirect(`${protocol}//${host}${SIGN_IN_PATH}?to=${to}`, { status: 303 }),
+    NextResponse.redirect(`${request.nextUrl.protocol}//${host}${page}`, { status }),
     "default-src 'none'",
   );
+}
+
+/** To the sign-in page for one who opens a page; a plain refusal for everything else, files and scripts too. */
+function askToSignIn(request: NextRequest, host: string): NextResponse {
+  if (!opensPage(request)) return refuse(401, 'Sign in first.');
+  const { pathname, search } = request.nextUrl;
+  return toPage(request, host, `${SIGN_IN_PATH}?to=${encodeURIComponent(`${pathname}${search}`)}`, 303);
 }
 
 /**
@@ -98,6 +103,10 @@ export async function proxy(request: NextRequest): Promise<NextResponse> {
   if (comingIn === 'no') return askToSignIn(request, host);
   // The sign-in page stands alone and brings a policy of its own that is stricter still.
   if (request.nextUrl.pathname === SIGN_IN_PATH) return withHeaders(NextResponse.next());
+  // The answer's own policy would be replaced by this one: files get theirs here.
+  if (isFileRoute(request.nextUrl.pathname)) return withHeaders(NextResponse.next(), "sandbox; default-src 'none'");
+  if (opensPage(request) && (await needsFirstPage(request.nextUrl.pathname)))
+    return toPage(request, host, WELCOME_PATH, 307);
   const nonce = randomBytes(16).toString('base64');
   const headers = new Headers(request.headers);
   headers.set('content-security-policy', policy(nonce));

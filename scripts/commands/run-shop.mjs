@@ -38,7 +38,10 @@ async function addDemo(url) {
   if (rowCount > 0) return;
   say('Making the demo shop ...');
   const args = ['--no-deprecation', '--conditions=react-server', '--import', 'tsx', 'scripts/seed.ts'];
-  const status = await runShown(process.execPath, args, { env: { ...process.env, DATABASE_URL: url } });
+  const status = await runShown(process.execPath, args, {
+    env: { ...process.env, DATABASE_URL: url },
+    stdio: ['ignore', 'ignore', 'inherit'],
+  });
   if (status !== 0) stop('The demo shop could not be made (see above). Nothing of it was kept.');
 }
 

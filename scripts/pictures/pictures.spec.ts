@@ -96,7 +96,10 @@ test('a shop of one\u2019s own: the questions, what stands in it', async ({ page
   await page.waitForURL(/shop/);
   await shoot(page, 'shop');
   await openDemo(page);
-  await page.getByRole('button', { name: 'Start my own shop' }).click();
+  await page.getByRole('link', { name: 'Start my own shop' }).click();
+  await page.getByLabel('Name of the shop').fill('Kingfisher signs');
+  await page.getByLabel('Your name').fill('Ragna');
+  await page.getByRole('button', { name: 'Make the shop' }).click();
   await page.waitForURL(/shop\/new/);
   await page.getByText('Sheets, printer and cutter apart').click();
   await page.getByText('Pictures only').click();

@@ -2,7 +2,7 @@
 import { randomBytes } from 'node:crypto';
 import { BlockList, isIP } from 'node:net';
 
-const METHODS = new Set(['GET', 'HEAD', 'POST']);
+const METHODS = new Set(['GET', 'HEAD', 'POST', 'PUT']);
 const FORWARDED = ['forwarded', 'x-forwarded-for', 'x-forwarded-host', 'x-forwarded-proto', 'x-forwarded-port', 'x-real-ip'];
 export const REQUEST_NUMBER = 'x-request-number';
 
@@ -45,7 +45,7 @@ function isWellFormed(url) {
 
 /** Why a request is not answered at all: { status, words }; null where it may pass. */
 export function refusalOf({ method, url }) {
-  if (!METHODS.has(method)) return { status: 405, words: 'Only GET, HEAD and POST are answered here.' };
+  if (!METHODS.has(method)) return { status: 405, words: 'Only GET, HEAD, POST and PUT are answered here.' };
   if (!url.startsWith('/') || !isWellFormed(url)) return { status: 400, words: 'That address cannot be read.' };
   return null;
 }

@@ -38,7 +38,7 @@ async function tellReady(response) {
 }
 
 /** Pages need the database, scripts and styles do not; what is sent in is answered in words by whoever takes it. */
-const needsDatabase = ({ method, url }) => method !== 'POST' && !url.startsWith('/_next/') && !url.startsWith('/icon');
+const needsDatabase = ({ method, url }) => (method === 'GET' || method === 'HEAD') && !url.startsWith('/_next/') && !url.startsWith('/icon');
 
 function logWhenDone(request, response, number) {
   const begun = performance.now();

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import type { Progress } from './progress';
 
 export const ARCHIVE_FORMAT = 'red-plumb-archive';
 /** Raised when the shape of the file changes; what tables and columns there are stands in `schema`. */
@@ -80,7 +81,6 @@ export interface KeptBefore {
 
 /** Lines of the answer while an archive is looked at or put in. */
 export type ArchiveProgress =
-  | { readonly kind: 'progress'; readonly words: string; readonly done: number; readonly of: number }
+  | Progress
   | { readonly kind: 'look'; readonly look: ArchiveLook }
-  | { readonly kind: 'restored'; readonly shopId: string }
-  | { readonly kind: 'refused'; readonly message: string };
+  | { readonly kind: 'restored'; readonly shopId: string };

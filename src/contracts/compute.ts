@@ -125,11 +125,11 @@ const SectionPricesShape = z.object({
   cutMetresPerHour: z.number().positive().max(1e5),
   finishMinutes: z.number().min(0).max(1e4),
   endWasteMm: z.number().min(0).max(1e5),
-  hourCost: z.number().min(0).max(1e6),
-  metreCost: z.number().min(0).max(1e6),
-  pieceCost: z.number().min(0).max(1e6),
+  hourCost: z.number().min(0).max(1e9),
+  metreCost: z.number().min(0).max(1e9),
+  pieceCost: z.number().min(0).max(1e9),
   due: z
-    .object({ dueHours: z.number().min(0).max(1e4), lateHourCost: z.number().min(0).max(1e6) })
+    .object({ dueHours: z.number().min(0).max(1e4), lateHourCost: z.number().min(0).max(1e9) })
     .optional()
     .meta({ description: 'When the run is wanted, from the beginning of printing, and what an hour later costs.' }),
 });

@@ -61,7 +61,7 @@ export const Draft = z.object({
   edge: z.object({ kind: z.enum(EDGE_KINDS), mm: mm(0, 50) }),
   yieldShare: z.number().min(0.5, 'at least 50 %').max(0.999, 'at most 99.9 %'),
   warmingK: z.number().min(0, 'at least 0').max(60, 'at most 60 degrees'),
-  worth: z.number().min(0, 'at least 0').max(1e6, 'at most 1,000,000').nullable().optional(),
+  worth: z.number().min(0, 'at least 0').max(1e9, 'at most 1,000,000,000').nullable().optional(),
 }) satisfies z.ZodType<JobDraft>;
 
 export const StartJob = z.object({ id: Id, setupId: Id, materialId: Id, name: Name });
@@ -117,7 +117,7 @@ export const TellResult = z.object({
   jobId: Id,
   good: z.number().int('a whole number').min(0, 'at least 0').max(1e6),
   spoiled: z.number().int('a whole number').min(0, 'at least 0').max(1e6),
-  spoiledCost: z.number().min(0, 'at least 0').max(1e6),
+  spoiledCost: z.number().min(0, 'at least 0').max(1e9, 'at most 1,000,000,000'),
   note: z.string().trim().max(500, 'at most 500 letters'),
   /** How the eye found the marks; null: not told. */
   marks: MarksRead.nullable().default(null),

@@ -70,7 +70,7 @@ export const RuledLength = z.object({
 });
 export type RuledLengthInput = z.infer<typeof RuledLength>;
 
-const Cost = z.number().min(0).max(1e6);
+const Cost = z.number().min(0).max(1e9);
 
 /** What a run's sections are asked for; kept, so that a width typed once survives every change. */
 export const SectionWork = z.object({

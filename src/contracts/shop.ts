@@ -225,6 +225,22 @@ export const NewSetup = z.object({
 });
 export type NewSetupInput = z.infer<typeof NewSetup>;
 
-export const NewShop = z.object({ id: Id, unitSystem: z.enum(UNIT_SYSTEMS), timeZone: PersonFields.shape.timeZone });
-export const RenameShop = z.object({ id: Id, name: Name });
+/** A shop of one's own with its first person. */
+export const NewShop = z.object({
+  id: Id,
+  name: Name,
+  personName: Name,
+  unitSystem: z.enum(UNIT_SYSTEMS),
+  timeZone: PersonFields.shape.timeZone,
+});
+export type NewShopInput = z.infer<typeof NewShop>;
+/** What a shop says of itself: its name, and the currency that its costs are in. */
+export const SaveShop = z.object({
+  id: Id,
+  name: Name,
+  currency: z
+    .string()
+    .regex(/^[A-Z]{3}$/, 'a code of three letters, such as EUR')
+    .nullable(),
+});
 export const ChooseShop = z.object({ shopId: Id });

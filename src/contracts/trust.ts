@@ -5,7 +5,7 @@ import { POLICY_KINDS } from '@/core/trust/policy';
 
 const Id = z.uuid();
 const border = z.number().min(0, 'zero or more').max(1000, 'at most 1,000 mm');
-const cost = z.number().min(0, 'at least 0').max(1e6, 'at most 1,000,000');
+const cost = z.number().min(0, 'at least 0').max(1e9, 'at most 1,000,000,000');
 const whole = (most: number) => z.number().int('a whole number').min(1, 'at least 1').max(most, `at most ${most}`);
 
 /** Four borders of one finished piece, measured by hand or on a photograph. */

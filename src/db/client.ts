@@ -8,6 +8,9 @@ export type Session = Pick<NodePgDatabase, 'select' | 'selectDistinctOn' | 'inse
 /** What a service takes that makes a transaction of its own: within another one it becomes a part of that. */
 export type Database = Session & Pick<NodePgDatabase, 'transaction'>;
 
+/** Long enough for a busy server; whoever waits is then told that it does not answer. */
+const LONGEST_CONNECTING_MS = 5000;
+
 const kept = globalThis as unknown as { redPlumbDatabase?: Database };
 
 /**
@@ -15,7 +18,7 @@ const kept = globalThis as unknown as { redPlumbDatabase?: Database };
  * next question makes another; in the middle of a transaction, the next question of that transaction is refused.
  */
 export function connectionPool(url: string, most: number): Pool {
-  const made = new Pool({ connectionString: url, max: most });
+  const made = new Pool({ connectionString: url, max: most, connectionTimeoutMillis: LONGEST_CONNECTING_MS });
   made.on('error', () => undefined);
   // One that is lent out has left the pool's care, and between two questions nobody else listens.
   made.on('connect', (client) => client.on('error', () => undefined));

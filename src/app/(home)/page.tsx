@@ -9,7 +9,6 @@ import { HomeShell } from '@/ui/components/HomeShell';
 import Link from 'next/link';
 import type { UnitSystem } from '@/core/units/length';
 import { SetupCard, type SetupCardView } from '@/ui/components/SetupCard';
-import { StartOwnShop } from '@/ui/shop/StartOwnShop';
 import { PageHeading } from '@/ui/components/PageHeading';
 
 export const dynamic = 'force-dynamic';
@@ -53,7 +52,9 @@ export default async function BenchPage() {
         {session.shop.isDemo ? (
           <>
             <h2>This is the demo: every machine in it is a stand-in</h2>
-            <StartOwnShop />
+            <Link className="btn btn-primary" href="/shop/start" prefetch={false}>
+              Start my own shop
+            </Link>
           </>
         ) : (
           <Link

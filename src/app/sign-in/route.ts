@@ -1,6 +1,6 @@
 import { redirect } from 'next/navigation';
 import { SignIn } from '@/contracts/inputs';
-import { isBeyondLoopback } from '@/env/environment';
+import { isBeyondLoopback, sendsCookiesSecurely } from '@/env/environment';
 import { database } from '@/server/services/database';
 import { signIn, type DoorProblem } from '@/server/services/door';
 import { DOOR_COOKIE } from '@/server/services/door-cookie';
@@ -12,8 +12,9 @@ export const dynamic = 'force-dynamic';
 function localPath(to: string | null): string {
   const base = 'http://here.invalid';
   if (to === null || !to.startsWith('/') || !URL.canParse(to, base)) return '/';
-  const url = new URL(to, base);
-  return url.origin === base ? `${url.pathname}${url.search}` : '/';
+  const { origin, pathname, search } = new URL(to, base);
+  // Two slashes at the beginning, left over from "/.//", would name another site.
+  return origin === base && !pathname.startsWith('//') ? `${pathname}${search}` : '/';
 }
 
 const minutes = (until: Date): number => Math.max(1, Math.ceil((until.getTime() - Date.now()) / 60_000));
@@ -44,7 +45,7 @@ export async function POST(request: Request): Promise<Response> {
   const to = localPath(input.data.to);
   const done = await signIn(database(), input.data.passphrase);
   if (!done.ok) return refusedPage(done.error, to);
-  const secure = request.headers.get('origin')?.startsWith('https:') ? '; Secure' : '';
+  const secure = sendsCookiesSecurely() ? '; Secure' : '';
   return new Response(null, {
     status: 303,
     headers: {

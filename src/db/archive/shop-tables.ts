@@ -149,3 +149,6 @@ export const SHOP_TABLES: readonly ShopTable[] = shopTables();
 
 /** Tables of the database that belong to no shop: who may come in from beyond this machine. */
 export const DOOR_TABLES = ['access', 'signed_in', 'sign_in_attempt'] as const;
+
+/** Tables of check sheets: shared between shops, and known by their content. One that is there already is named by its id there. */
+export const SHARED_TABLES: ReadonlySet<string> = new Set(['sheet_definition', 'sheet_spot', 'sheet_figure']);

@@ -10,10 +10,13 @@ export const shop = pgTable(
     name: text().notNull(),
     isDemo: boolean().notNull(),
     defaultToleranceMm: measured(),
+    /** ISO 4217 code of the currency that costs are in; absent: not said, costs are plain numbers. */
+    currency: text(),
     madeAt: instant(),
   },
   (t) => [
     check('shop_tolerance', sql`${t.defaultToleranceMm} > 0`),
+    check('shop_currency', sql`${t.currency} ~ '^[A-Z]{3}$'`),
     uniqueIndex('shop_demo')
       .on(t.isDemo)
       .where(sql`${t.isDemo}`),

@@ -1,9 +1,13 @@
 /** @jest-environment node */
+import { log } from '../log';
 import { isLetIn } from '../services/door-guard';
 import { letPhoneGo, letPhonesIn, shutPhonesOut } from './door';
 import { chooseTheme, startShop } from './shop';
 
 jest.mock('next/cache', () => ({ revalidatePath: jest.fn() }));
+jest.mock('next/headers', () => ({
+  headers: () => Promise.resolve(new Headers({ 'x-request-number': 'K7QM-2X9D' })),
+}));
 jest.mock('../services/door-guard');
 jest.mock('../services/database', () => ({
   database: () => {
@@ -38,15 +42,17 @@ it('an action asks again who is let in, before it looks at anything', async () =
 
 it('a fault inside is logged and answered in plain words, without its text', async () => {
   letIn.mockResolvedValue(true);
-  const log = jest.spyOn(console, 'error').mockImplementation(() => undefined);
+  const logged = jest.spyOn(log, 'error').mockImplementation(() => undefined);
   const answer = await startShop({
     id: '0b9d1c2e-0000-4000-8000-000000000001',
+    name: 'Kingfisher signs',
+    personName: 'Me',
     unitSystem: 'mm',
     timeZone: 'UTC',
   });
   expect(answer.ok ? '' : answer.message).toBe(
-    'This could not be saved just now. What you entered is still here: try again.',
+    'This could not be saved just now. What you entered is still here: try again. (Number in the log: K7QM-2X9D)',
   );
-  expect(log).toHaveBeenCalled();
-  log.mockRestore();
+  expect(logged.mock.calls[0]?.[0]).toMatchObject({ request: 'K7QM-2X9D', kind: 'fault' });
+  logged.mockRestore();
 });

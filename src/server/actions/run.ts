@@ -1,7 +1,14 @@
 import 'server-only';
+import { headers } from 'next/headers';
+import { unstable_rethrow } from 'next/navigation';
 import type { z } from 'zod';
 import type { Result } from '@/core/result';
+import { REQUEST_NUMBER } from '../log';
 import { isLetIn } from '../services/door-guard';
+import { reportFault } from '../services/faults';
+
+/** The one character that PostgreSQL keeps in no text. */
+const holdsNul = (value: unknown): boolean => JSON.stringify(value).includes('\\u0000');
 
 /** What every action answers: plain data, words for the one at the machine. */
 export type Answer<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly message: string };
@@ -12,20 +19,21 @@ export async function answer<S extends z.ZodType, T>(
   raw: unknown,
   work: (input: z.infer<S>) => Promise<Result<T, { readonly message: string }>>,
 ): Promise<Answer<T>> {
-  if (!(await isLetIn())) return { ok: false, message: 'Sign in first: what you entered is still here.' };
-  const parsed = schema.safeParse(raw);
-  if (!parsed.success) {
-    const issue = parsed.error.issues[0];
-    return {
-      ok: false,
-      message: issue ? `${issue.path.join(' ')}: ${issue.message}` : 'That could not be understood.',
-    };
-  }
   try {
+    if (!(await isLetIn())) return { ok: false, message: 'Sign in first: what you entered is still here.' };
+    const parsed = schema.safeParse(raw);
+    if (!parsed.success) {
+      const issue = parsed.error.issues[0];
+      return {
+        ok: false,
+        message: issue ? `${issue.path.join(' ')}: ${issue.message}` : 'That could not be understood.',
+      };
+    }
+    if (holdsNul(parsed.data)) return { ok: false, message: 'There is a character in it that cannot be saved (NUL).' };
     const done = await work(parsed.data);
     return done.ok ? { ok: true, value: done.value } : { ok: false, message: done.error.message };
   } catch (error) {
-    console.error(error);
-    return { ok: false, message: 'This could not be saved just now. What you entered is still here: try again.' };
+    unstable_rethrow(error);
+    return { ok: false, message: reportFault(error, (await headers()).get(REQUEST_NUMBER)) };
   }
 }

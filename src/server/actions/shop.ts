@@ -3,25 +3,25 @@
 import { cookies } from 'next/headers';
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
-import { ChooseShop, KeepLadder, NewSetup, NewShop, RenameShop, SaveThing } from '@/contracts/shop';
+import { ChooseShop, KeepLadder, NewSetup, NewShop, SaveShop, SaveThing } from '@/contracts/shop';
 import { LogEvent, PutBack, SetPerson, TellShownValue, UndoEvent } from '@/contracts/inputs';
-import { ok } from '@/core/result';
+import { fail, ok } from '@/core/result';
+import { keepChoice } from '../services/cookies';
 import { database } from '../services/database';
+import { removeDemoShop } from '../services/demo-shop';
 import { logEvent, undoEvent } from '../services/events';
 import { keepLadder } from '../services/measure';
 import { putBack } from '../services/put-back';
 import { tellShownValue } from '../services/shown-value';
-import { currentSession } from '../services/session';
+import { currentSession, everyShop } from '../services/session';
 import { makeSetup } from '../services/setup-make';
-import { renameShop, startOwnShop } from '../services/shop-make';
+import { saveShop, startOwnShop } from '../services/shop-make';
 import { saveThing } from '../services/things';
 import { answer, type Answer } from './run';
 
-const YEAR_S = 31_536_000;
-
 export async function choosePerson(raw: unknown): Promise<Answer<string>> {
   return answer(SetPerson, raw, async ({ personId }) => {
-    (await cookies()).set('person', personId, { httpOnly: true, sameSite: 'strict', maxAge: YEAR_S, path: '/' });
+    await keepChoice('person', personId);
     revalidatePath('/', 'layout');
     return ok(personId);
   });
@@ -29,7 +29,7 @@ export async function choosePerson(raw: unknown): Promise<Answer<string>> {
 
 export async function chooseTheme(raw: unknown): Promise<Answer<string>> {
   return answer(z.enum(['light', 'dark']), raw, async (theme) => {
-    (await cookies()).set('theme', theme, { httpOnly: true, sameSite: 'strict', maxAge: YEAR_S, path: '/' });
+    await keepChoice('theme', theme);
     revalidatePath('/', 'layout');
     return ok(theme);
   });
@@ -72,9 +72,8 @@ export async function valueShown(raw: unknown): Promise<Answer<string>> {
 }
 
 async function enterShop(shopId: string): Promise<void> {
-  const jar = await cookies();
-  jar.set('shop', shopId, { httpOnly: true, sameSite: 'strict', maxAge: YEAR_S, path: '/' });
-  jar.delete('person');
+  await keepChoice('shop', shopId);
+  (await cookies()).delete('person');
   revalidatePath('/', 'layout');
 }
 
@@ -93,12 +92,21 @@ export async function startShop(raw: unknown): Promise<Answer<string>> {
   });
 }
 
-export async function nameShop(raw: unknown): Promise<Answer<string>> {
-  return answer(RenameShop, raw, async ({ id, name }) => {
-    const { shops } = await currentSession();
-    if (shops.some((s) => s.id === id && !s.isDemo)) await renameShop(database(), id, name);
+export async function shopSaved(raw: unknown): Promise<Answer<string>> {
+  return answer(SaveShop, raw, async (input) => {
+    if (!(await everyShop()).some((s) => s.id === input.id))
+      return fail({ message: 'That shop is not here any more.' });
+    await saveShop(database(), input);
     revalidatePath('/', 'layout');
-    return ok(id);
+    return ok(input.id);
+  });
+}
+
+export async function demoRemoved(raw: unknown): Promise<Answer<string>> {
+  return answer(z.literal('demo'), raw, async (input) => {
+    await removeDemoShop(database());
+    revalidatePath('/', 'layout');
+    return ok(input);
   });
 }
 

@@ -2,6 +2,7 @@ import 'server-only';
 import type { Client } from 'pg';
 import type { ArchiveHead } from '@/contracts/archive';
 import { onConnection } from '@/db/archive/databases';
+import { SHARED_TABLES } from '@/db/archive/shop-tables';
 import { beginLook, doorRows, shopRows, tablesHere, type RowLine } from '@/db/archive/rows';
 import { fill, firstDifference, summed, sumsOf, type Sums } from './archive-fill';
 
@@ -26,9 +27,6 @@ async function otherShops(client: Client, leftOut: string): Promise<readonly str
   return rows.map((r) => r.id);
 }
 
-/** Check sheets are shared between shops, and known by their content: one that stands there already is named by its id there. */
-const SHARED = new Set(['sheet_definition', 'sheet_spot', 'sheet_figure']);
-
 type SheetIds = ReadonlyMap<string, string>;
 
 async function sheetIds(from: Client, to: Client): Promise<SheetIds> {
@@ -48,14 +46,14 @@ async function* besides(rows: AsyncIterable<RowLine>, known: SheetIds): AsyncGen
   for await (const { table, line } of rows) {
     const named = table === 'sheet_definition' ? /"id": "([0-9a-f-]{36})"/.exec(line)?.[1] : SHEET_ID.exec(line)?.[2];
     const there = named === undefined ? undefined : known.get(named);
-    if (there !== undefined && SHARED.has(table)) continue;
+    if (there !== undefined && SHARED_TABLES.has(table)) continue;
     if (there === undefined || !SHEET_ID.test(line)) yield { table, line };
     else yield { table, line: line.replace(SHEET_ID, `"$1": "${there}"`) };
   }
 }
 
 /** Shared sheets are told apart by their content and never change: they are left out of what is compared. */
-const withoutShared = (sums: Sums): Sums => new Map([...sums].filter(([table]) => !SHARED.has(table)));
+const withoutShared = (sums: Sums): Sums => new Map([...sums].filter(([table]) => !SHARED_TABLES.has(table)));
 
 const DOOR = 'door';
 

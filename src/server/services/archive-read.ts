@@ -7,10 +7,11 @@ import { ARCHIVE_FORMAT, ARCHIVE_VERSION, ArchiveFoot, ArchiveHead } from '@/con
 import { migrationNames } from '@/db/migrations';
 import type { RowLine } from '@/db/archive/rows';
 import { SHOP_TABLES } from '@/db/archive/shop-tables';
+import { WorkRefused } from './progress-response';
 import { rowOf, splitLines } from '@/formats/archive/split-lines';
 
 /** Why an archive is not put in: told to the person as it is. Nothing of it has been kept. */
-export class ArchiveRefused extends Error {}
+export class ArchiveRefused extends WorkRefused {}
 
 /** More than this is unpacked of no archive: a small file may be made to unpack without end. */
 const MOST_BYTES = 16 * 1024 ** 3;

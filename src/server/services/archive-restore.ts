@@ -22,12 +22,7 @@ import { groupChanges, settingChanges } from './archive-diff';
 import { fill, firstDifference, summed, sumsOf } from './archive-fill';
 import { copyOthers, holdWriters, replacedBy } from './archive-others';
 import { ArchiveRefused, checkArchive, readArchive } from './archive-read';
-
-export interface Told {
-  /** Called as the work goes on. */
-  readonly onProgress?: (words: string, done: number, of: number) => void;
-  readonly signal?: AbortSignal;
-}
+import type { Told } from './progress-response';
 
 /** Databases beside the present one: what an archive is filled into, and what a restore put aside. */
 export const namesBeside = (url: string) => {

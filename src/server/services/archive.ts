@@ -10,7 +10,8 @@ import { fileNamePart } from '@/formats/file-name';
 import { now } from '../clock';
 import { archiveStream } from './archive-out';
 import { ArchiveRefused } from './archive-read';
-import { forgetReady, keptBefore, lookAtArchive, namesBeside, putInPlace, type Told } from './archive-restore';
+import { forgetReady, keptBefore, lookAtArchive, namesBeside, putInPlace } from './archive-restore';
+import type { Told } from './progress-response';
 import { dropUpload, uploadPath } from './archive-upload';
 
 const here = (): string => environment().DATABASE_URL;

@@ -5,15 +5,16 @@ import { environment } from '@/env/environment';
 
 const LONGEST_WAIT_MS = 15_000;
 
-/** Addresses of this machine in the shop's network, as a phone would open them; empty: not started with a door. */
+/** The address that was set for others, else those of this machine in the shop's network; empty: not started with a door. */
 export function doorAddresses(): readonly string[] {
-  const { RED_PLUMB_DOOR_PORT: port, RED_PLUMB_HOST: name } = environment();
+  const { RED_PLUMB_DOOR_PORT: port, RED_PLUMB_URL: url } = environment();
+  if (url !== undefined) return [url.replace(/\/$/, '')];
   if (port === undefined) return [];
   const numbers = Object.values(networkInterfaces())
     .flatMap((found) => found ?? [])
     .filter((a) => a.family === 'IPv4' && !a.internal)
     .map((a) => a.address);
-  return [...new Set([...(name ? [name] : []), ...numbers])].map((host) => `http://${host}:${port}`);
+  return [...new Set(numbers)].map((host) => `http://${host}:${port}`);
 }
 
 function answers(port: number): Promise<boolean> {

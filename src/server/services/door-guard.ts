@@ -1,6 +1,7 @@
 import 'server-only';
 import { cookies } from 'next/headers';
 import { isBeyondLoopback } from '@/env/environment';
+import { log } from '../log';
 import { database } from './database';
 import { mayPass } from './door';
 import { DOOR_COOKIE } from './door-cookie';
@@ -18,7 +19,7 @@ export async function mayComeIn(request: Asked): Promise<'yes' | 'no' | 'cannot 
   try {
     return (await mayPass(database(), request.cookies.get(DOOR_COOKIE)?.value)) ? 'yes' : 'no';
   } catch (error) {
-    console.error(error);
+    log.error({ err: error }, 'whether a visitor is signed in cannot be told');
     return 'cannot tell';
   }
 }

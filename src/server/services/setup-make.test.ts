@@ -16,7 +16,13 @@ let test: TestDatabase;
 let actor: { personId: string; shopId: string };
 beforeAll(async () => {
   test = await testDatabase();
-  const shopId = await startOwnShop(test.database, { id: randomUUID(), unitSystem: 'mm', timeZone: 'UTC' });
+  const shopId = await startOwnShop(test.database, {
+    id: randomUUID(),
+    name: 'Kingfisher signs',
+    personName: 'Me',
+    unitSystem: 'mm',
+    timeZone: 'UTC',
+  });
   const [me] = await findPersons(test.database, shopId);
   actor = { personId: me!.id, shopId };
 });
@@ -90,7 +96,13 @@ it('a second one shares what it is told to share, and new machines get names of 
 });
 
 it('every family, kit and kind of marks makes a setup, and none of it shows in another shop', async () => {
-  const shopId = await startOwnShop(test.database, { id: randomUUID(), unitSystem: 'in-decimal', timeZone: 'UTC' });
+  const shopId = await startOwnShop(test.database, {
+    id: randomUUID(),
+    name: 'Kingfisher signs',
+    personName: 'Me',
+    unitSystem: 'in-decimal',
+    timeZone: 'UTC',
+  });
   const [me] = await findPersons(test.database, shopId);
   const other = { personId: me!.id, shopId };
   for (const family of FAMILIES) expect((await makeSetup(test.database, other, plain({ family }))).ok).toBe(true);

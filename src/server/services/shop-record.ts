@@ -107,7 +107,9 @@ const results: Source = async (database, filter) =>
     ...{ ...NO_FIGURES, id: result.id, kind: 'result', at: result.at, by: personName, thing: setupName, materialName },
     words: [
       `${jobName}: ${result.good} good, ${result.spoiled} spoiled`,
-      ...(result.spoiledCost > 0 ? [`cost ${result.spoiledCost.toFixed(2)}`] : []),
+      ...(result.spoiledCost > 0
+        ? [`cost ${result.spoiledCost.toLocaleString('en-GB', { minimumFractionDigits: 2, maximumFractionDigits: 2 })}`]
+        : []),
       ...(result.note ? [result.note] : []),
     ].join(', '),
     href: `/jobs/${result.jobId}`,

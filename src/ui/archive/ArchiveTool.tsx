@@ -6,7 +6,8 @@ import type { ArchiveLook, ArchiveProgress } from '@/contracts/archive';
 import { archiveLeft } from '@/server/actions/archive';
 import { chooseShop } from '@/server/actions/shop';
 import { ArchiveLookView } from './ArchiveLookView';
-import { follow, sendArchive } from './send-archive';
+import { follow } from '../components/follow';
+import { sendArchive } from './send-archive';
 
 type State =
   | { readonly kind: 'idle' }
@@ -70,13 +71,16 @@ export function ArchiveTool({ before }: Props) {
   const look = (file: File | null): void => {
     void run(async (signal) => {
       const upload = file && (await sendArchive(file, signal, take));
-      await follow('look', { upload }, signal, take);
+      await follow('/shop/archive/look', { upload }, signal, (line) => {
+        take(line as ArchiveProgress);
+      });
     });
   };
   const putIn = (found: ArchiveLook): void => {
     setIsPutting(true);
     void run(async (signal) => {
-      await follow('restore', { sha256: found.sha256 }, signal, (line) => {
+      await follow('/shop/archive/restore', { sha256: found.sha256 }, signal, (told) => {
+        const line = told as ArchiveProgress;
         if (line.kind !== 'restored') {
           setState(line);
           return;

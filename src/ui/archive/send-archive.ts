@@ -34,28 +34,3 @@ export async function sendArchive(
   }
   return upload;
 }
-
-/** Asks for some long work and tells each line of its answer as it comes. */
-export async function follow(
-  what: 'look' | 'restore',
-  asked: object,
-  signal: AbortSignal,
-  onLine: (line: ArchiveProgress) => void,
-): Promise<void> {
-  const answer = await fetch(`${PLACE}/${what}`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify(asked),
-    signal,
-  });
-  if (!answer.ok || !answer.body) throw new Error(await answer.text());
-  const reader = answer.body.pipeThrough(new TextDecoderStream()).getReader();
-  let held = '';
-  for (;;) {
-    const { value, done } = await reader.read();
-    if (done) break;
-    const lines = (held + value).split('\n');
-    held = lines.pop() ?? '';
-    for (const line of lines) onLine(JSON.parse(line) as ArchiveProgress);
-  }
-}

@@ -27,8 +27,8 @@ export function PersonPicker({ people }: { readonly people: CurrentPersonView })
             onChange={(event) => {
               const shopId = event.target.value;
               startTransition(async () => {
-                await chooseShop({ shopId });
-                router.push('/');
+                const done = await chooseShop({ shopId });
+                if (done.ok) router.push('/');
               });
             }}
           >

@@ -17,6 +17,11 @@ export function Rail({ stops, people }: { readonly stops: readonly RailStop[]; r
       <Link href="/" className="peg">
         Red Plumb
       </Link>
+      {people.notice !== null && (
+        <p role="status" className="notice rail-notice">
+          {people.notice}
+        </p>
+      )}
       <ol>
         {stops.map((stop) => (
           <li key={stop.label} className={stop.place}>

@@ -10,6 +10,8 @@ export interface ShopView {
   readonly id: string;
   readonly name: string;
   readonly isDemo: boolean;
+  /** ISO 4217 code; null: not said. */
+  readonly currency: string | null;
 }
 
 export interface CurrentPersonView {
@@ -18,4 +20,5 @@ export interface CurrentPersonView {
   readonly person: PersonView;
   readonly persons: readonly PersonView[];
   readonly theme: 'light' | 'dark';
+  readonly notice: string | null;
 }

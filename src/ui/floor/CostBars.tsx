@@ -1,6 +1,7 @@
 'use client';
 
 import { max, scaleBand, scaleLinear } from 'd3';
+import { moneyWords } from '../components/money';
 import { useWidth } from '../components/use-width';
 
 const HEIGHT = 190;
@@ -10,10 +11,11 @@ const NAME_PX = 64;
 
 interface Props {
   readonly months: readonly { readonly words: string; readonly cost: number }[];
+  readonly currency: string | null;
 }
 
 /** What spoiled work cost, month by month. */
-export function CostBars({ months }: Props) {
+export function CostBars({ months, currency }: Props) {
   const [box, width] = useWidth<HTMLDivElement>(700);
   const x = scaleBand(
     months.map((m) => m.words),
@@ -28,7 +30,7 @@ export function CostBars({ months }: Props) {
         viewBox={`0 0 ${width} ${HEIGHT}`}
         className="w-100"
         role="img"
-        aria-label={`Cost of spoiled work in ${months.length} months, at most ${most.toFixed(2)} in one`}
+        aria-label={`Cost of spoiled work in ${months.length} months, at most ${moneyWords(most, currency)} in one`}
       >
         {y.ticks(4).map((t) => (
           <g key={t}>

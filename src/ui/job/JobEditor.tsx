@@ -7,6 +7,7 @@ import { layOut, pageOf } from '@/core/layout/lay-out';
 import { layoutHeadline, layoutProblemWords } from '@/core/layout/layout-words';
 import { pageArea, usableMm2 } from '@/core/layout/page-area';
 import type { ItemView } from '@/workers/layout.client';
+import { moneyUnit } from '../components/money';
 import { FigureField } from '../components/FigureField';
 import { PageHeading } from '../components/PageHeading';
 import { EdgePanel } from './EdgePanel';
@@ -175,7 +176,7 @@ export function JobEditor({ view }: { readonly view: JobEditorView }) {
           />
           <FigureField
             label="What the whole job is worth"
-            unit="in your money"
+            unit={moneyUnit(view.currency)}
             {...(typeof draft.worth === 'number' && { initial: draft.worth })}
             onChange={(worth) => {
               change({ worth });

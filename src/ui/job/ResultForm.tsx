@@ -6,6 +6,7 @@ import { useState, useTransition } from 'react';
 import type { MarksReadInput } from '@/contracts/floor';
 import type { Light } from '@/core/shop/light';
 import { resultTold } from '@/server/actions/job';
+import { moneyUnit } from '../components/money';
 import { FigureField } from '../components/FigureField';
 import { MarksReadField } from './MarksReadField';
 
@@ -14,10 +15,11 @@ interface Props {
   readonly made: number;
   /** Light that was told last; null where no eye looks for marks. */
   readonly light: Light | null;
+  readonly currency: string | null;
 }
 
 /** How it came out: good, spoiled, what that cost. */
-export function ResultForm({ jobId, made, light: before }: Props) {
+export function ResultForm({ jobId, made, light: before, currency }: Props) {
   const router = useRouter();
   const [good, setGood] = useState<number | null>(made);
   const [spoiled, setSpoiled] = useState<number | null>(0);
@@ -35,7 +37,7 @@ export function ResultForm({ jobId, made, light: before }: Props) {
       <div className="d-flex flex-wrap gap-3">
         <FigureField label="Good" unit="pieces" initial={made} onChange={setGood} />
         <FigureField label="Spoiled" unit="pieces" initial={0} onChange={setSpoiled} />
-        <FigureField label="What the spoiled ones cost" unit="" initial={0} onChange={setCost} />
+        <FigureField label="What the spoiled ones cost" unit={moneyUnit(currency)} initial={0} onChange={setCost} />
       </div>
       {before !== null && <MarksReadField marks={marks} light={light} onMarks={setMarks} onLight={setLight} />}
       <label className="form-label" htmlFor="result-note">

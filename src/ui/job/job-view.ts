@@ -13,6 +13,7 @@ export interface JobEditorView {
   readonly name: string;
   readonly materialId: string;
   readonly draft: JobDraft;
+  readonly currency: string | null;
   readonly system: UnitSystem;
   readonly page: PageFacts;
   readonly layout: LayoutFacts;

@@ -4,6 +4,7 @@ import { useState, useTransition } from 'react';
 import type { SectionWork } from '@/contracts/rolls';
 import type { UnitSystem } from '@/core/units/length';
 import { sectionsAsked } from '@/server/actions/roll';
+import { moneyUnit } from '../components/money';
 import { FigureField } from '../components/FigureField';
 import { LengthField } from '../components/LengthField';
 import { RewindHelp } from './RewindHelp';
@@ -12,6 +13,7 @@ interface Props {
   readonly rollId: string;
   readonly work: SectionWork;
   readonly system: UnitSystem;
+  readonly currency: string | null;
 }
 
 type Draft = { readonly [K in keyof SectionWork]: SectionWork[K] | null };
@@ -40,19 +42,20 @@ const LENGTHS = {
   ],
 } as const;
 
+/** Unit null: an amount in the shop's currency. */
 const PRICES = [
   ['setUpMinutes', 'Set-up of one section', 'min'],
   ['finishMinutes', 'Finishing of one section', 'min'],
   ['printMetresPerHour', 'Printing', 'm/h'],
   ['cutMetresPerHour', 'Cutting', 'm/h'],
-  ['hourCost', 'An hour', 'cost'],
-  ['metreCost', 'A metre of roll', 'cost'],
-  ['pieceCost', 'A spoilt piece', 'cost'],
-  ['lateHourCost', 'An hour late', 'cost'],
+  ['hourCost', 'An hour', null],
+  ['metreCost', 'A metre of roll', null],
+  ['pieceCost', 'A spoilt piece', null],
+  ['lateHourCost', 'An hour late', null],
 ] as const;
 
 /** What the run is, how the machine registers a section, and what things cost. Kept as typed. */
-export function SectionForm({ rollId, work, system }: Props) {
+export function SectionForm({ rollId, work, system, currency }: Props) {
   const [draft, setDraft] = useState<Draft>(work);
   const [problem, setProblem] = useState<string | null>(null);
   const [isBusy, startTransition] = useTransition();
@@ -86,7 +89,13 @@ export function SectionForm({ rollId, work, system }: Props) {
         <summary>What things take and cost</summary>
         <div className="d-flex flex-wrap gap-3 mt-2">
           {PRICES.map(([name, label, unit]) => (
-            <FigureField key={name} label={label} unit={unit} initial={work[name]} onChange={take(name)} />
+            <FigureField
+              key={name}
+              label={label}
+              unit={unit ?? moneyUnit(currency)}
+              initial={work[name]}
+              onChange={take(name)}
+            />
           ))}
         </div>
       </details>

@@ -6,6 +6,7 @@ import { useState, useTransition } from 'react';
 import { SCHOOLS, type School } from '@/core/charts/control-chart';
 import { POLICY_KINDS, POLICY_WORDS, SCHOOL_WORDS, type Policy } from '@/core/trust/policy';
 import { policyKept } from '@/server/actions/trust';
+import { moneyUnit } from '../components/money';
 import { FigureField } from '../components/FigureField';
 
 export interface PolicyView {
@@ -15,17 +16,19 @@ export interface PolicyView {
   readonly id: string | null;
   readonly version: number;
   readonly policy: Policy & { readonly school: School };
+  readonly currency: string | null;
 }
 
 type Figure = 'everyDays' | 'everyJobs' | 'costlyFrom' | 'spoilCost' | 'checkCost' | 'jobsAhead';
 
-const FIGURES: Readonly<Record<Figure, readonly [label: string, unit: string]>> = {
+/** Unit null: an amount in the shop's currency. */
+const FIGURES: Readonly<Record<Figure, readonly [label: string, unit: string | null]>> = {
   everyDays: ['Every', 'days'],
   everyJobs: ['Every', 'jobs'],
-  costlyFrom: ['Costly from', 'in your money'],
+  costlyFrom: ['Costly from', null],
   jobsAhead: ['Jobs cut before anyone would look again', 'jobs'],
-  spoilCost: ['A spoiled job loses', 'in your money'],
-  checkCost: ['A check takes', 'in your money'],
+  spoilCost: ['A spoiled job loses', null],
+  checkCost: ['A check takes', null],
 };
 
 const OWN: Readonly<Record<Policy['kind'], readonly Figure[]>> = {
@@ -99,7 +102,7 @@ export function PolicyForm({ view }: { readonly view: PolicyView }) {
       <FigureField
         key={figure}
         label={FIGURES[figure][0]}
-        unit={FIGURES[figure][1]}
+        unit={FIGURES[figure][1] ?? moneyUnit(view.currency)}
         initial={policy[figure]}
         onChange={(value) => {
           change(figure, value);

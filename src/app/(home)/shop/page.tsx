@@ -3,6 +3,8 @@ import { adviceForMaterials, readMachines, type Machines } from '@/server/servic
 import { database } from '@/server/services/database';
 import { currentSession } from '@/server/services/session';
 import { HomeShell } from '@/ui/components/HomeShell';
+import { AddDemo } from '@/ui/shop/AddDemo';
+import { RemoveDemo } from '@/ui/shop/RemoveDemo';
 import { ShopName } from '@/ui/shop/ShopName';
 
 export const dynamic = 'force-dynamic';
@@ -80,6 +82,7 @@ function SetupList({ setups }: { readonly setups: Machines['setups'] }) {
 export default async function ShopPage() {
   const session = await currentSession();
   const m = await readMachines(database(), session.shop.id);
+  const hasDemo = session.shops.some((shop) => shop.isDemo);
   const advice = new Map(adviceForMaterials(m.materials).map((a) => [a.id, a.advice.verdict]));
   return (
     <HomeShell here="Shop" people={session}>
@@ -116,6 +119,15 @@ export default async function ShopPage() {
                 Let phones in this shop in
               </Link>
             </p>
+          </section>
+          <section aria-label="Other shops">
+            <h2>Other shops</h2>
+            <p>
+              <Link className="btn btn-quiet" href="/shop/start" prefetch={false}>
+                Start another shop
+              </Link>
+            </p>
+            {hasDemo ? <RemoveDemo /> : <AddDemo label="Add the demo shop" />}
           </section>
           <section aria-label="Everything as a file">
             <h2>Everything as a file</h2>

@@ -108,7 +108,9 @@ export async function CutPage({ view, session, stack }: StageProps) {
             />
           )}
           <Releases view={view} session={session} />
-          {releases.length > 0 && !isArchived && <ResultForm jobId={job.id} made={madeOf(view)} light={light} />}
+          {releases.length > 0 && !isArchived && (
+            <ResultForm jobId={job.id} made={madeOf(view)} light={light} currency={session.shop.currency} />
+          )}
           <JobEnds jobId={job.id} isArchived={isArchived} isDraft={false} />
         </div>
       </div>

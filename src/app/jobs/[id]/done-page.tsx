@@ -1,5 +1,5 @@
-import { formatFixed } from '@/core/units/length';
 import { stampWords } from '@/ui/components/dates';
+import { moneyWords } from '@/ui/components/money';
 import { JobEnds } from '@/ui/job/JobEnds';
 import { ResultForm } from '@/ui/job/ResultForm';
 import { Releases } from './cut-page';
@@ -24,7 +24,7 @@ export function DonePage({ view, session }: JobProps) {
           <ul>
             {results.map(({ result, personName }) => (
               <li key={result.id}>
-                {`${result.good} good, ${result.spoiled} spoiled, cost ${formatFixed(result.spoiledCost, 2)}`}
+                {`${result.good} good, ${result.spoiled} spoiled, cost ${moneyWords(result.spoiledCost, session.shop.currency)}`}
                 <span className="quiet d-block">
                   {`${stampWords(result.at, session.person.timeZone)}, ${personName}${result.note ? `: ${result.note}` : ''}`}
                 </span>
@@ -35,7 +35,12 @@ export function DonePage({ view, session }: JobProps) {
             <details>
               <summary>Tell it again</summary>
               <p className="quiet">Both stay; the newest counts.</p>
-              <ResultForm jobId={job.id} made={latest?.result.good ?? 0} light={null} />
+              <ResultForm
+                jobId={job.id}
+                made={latest?.result.good ?? 0}
+                light={null}
+                currency={session.shop.currency}
+              />
             </details>
           )}
           <Releases view={view} session={session} />

@@ -21,6 +21,7 @@ export function DraftPage({ view, session }: JobProps) {
             materialId: job.materialId,
             draft,
             system: person.unitSystem,
+            currency: session.shop.currency,
             page: facts.page,
             layout: facts.layout,
             onlyProgram: facts.onlyProgram,

@@ -50,6 +50,7 @@ export default async function RollPage({ params, searchParams }: Props) {
       <Page
         record={record}
         system={session.person.unitSystem}
+        currency={session.shop.currency}
         nav={
           <nav aria-label="This roll" className="d-flex flex-wrap gap-2 mb-3">
             {looks.map((l) => (

@@ -6,5 +6,7 @@ import type { RollRecord } from '@/server/services/roll-read';
 export interface RollProps {
   readonly record: RollRecord;
   readonly system: UnitSystem;
+  /** Of the shop; null: not said. */
+  readonly currency: string | null;
   readonly nav: ReactNode;
 }

@@ -264,7 +264,7 @@ function Below({ record, answer, work, system }: AnswerProps & Pick<RollProps, '
 }
 
 /** How long a section may be, how many rows go in it, and what it costs. */
-export async function SectionsPage({ record, system, nav }: RollProps) {
+export async function SectionsPage({ record, system, currency, nav }: RollProps) {
   const told = driftOf(record);
   if (!told.ok)
     return (
@@ -283,7 +283,13 @@ export async function SectionsPage({ record, system, nav }: RollProps) {
       {nav}
       <div className="two">
         <div>
-          <SectionForm key={JSON.stringify(work)} rollId={record.roll.id} work={work} system={system} />
+          <SectionForm
+            key={JSON.stringify(work)}
+            rollId={record.roll.id}
+            work={work}
+            system={system}
+            currency={currency}
+          />
         </div>
         <div>
           <Told answered={answered} work={work} system={system} />

@@ -1,9 +1,9 @@
 import Link from 'next/link';
 import { z } from 'zod';
-import { formatFixed } from '@/core/units/length';
 import { database } from '@/server/services/database';
 import { currentSession } from '@/server/services/session';
 import { readSpoilage, type Spoilage, type SpoiledGroup } from '@/server/services/spoilage';
+import { moneyWords } from '@/ui/components/money';
 import { HomeShell } from '@/ui/components/HomeShell';
 import { CostBars } from '@/ui/floor/CostBars';
 import { ShareBar } from '@/ui/floor/ShareBar';
@@ -19,9 +19,13 @@ const STRETCHES = [
   [1826, 'five years'],
 ] as const;
 
-const money = (cost: number): string => formatFixed(cost, 2);
+interface GroupsProps {
+  readonly groups: readonly SpoiledGroup[];
+  readonly head: string;
+  readonly currency: string | null;
+}
 
-function Groups({ groups, head }: { readonly groups: readonly SpoiledGroup[]; readonly head: string }) {
+function Groups({ groups, head, currency }: GroupsProps) {
   return (
     <div className="table-responsive" role="region" aria-label={`Spoiled work by ${head}`} tabIndex={0}>
       <table className="plain">
@@ -44,7 +48,7 @@ function Groups({ groups, head }: { readonly groups: readonly SpoiledGroup[]; re
                   {n}
                 </td>
               ))}
-              <td className="figures">{money(g.cost)}</td>
+              <td className="figures">{moneyWords(g.cost, currency)}</td>
               <td>{g.share ? <ShareBar share={g.share} /> : 'no pieces told'}</td>
             </tr>
           ))}
@@ -54,7 +58,7 @@ function Groups({ groups, head }: { readonly groups: readonly SpoiledGroup[]; re
   );
 }
 
-function Worst({ worst }: { readonly worst: Spoilage['worst'] }) {
+function Worst({ worst, currency }: { readonly worst: Spoilage['worst']; readonly currency: string | null }) {
   return (
     <ul>
       {worst.map((w) => (
@@ -62,7 +66,7 @@ function Worst({ worst }: { readonly worst: Spoilage['worst'] }) {
           <Link href={`/jobs/${w.id}`} prefetch={false}>
             {w.words}
           </Link>
-          : {w.spoiled} spoiled, cost {money(w.cost)}
+          : {w.spoiled} spoiled, cost {moneyWords(w.cost, currency)}
           {w.note && <span className="quiet">{`; ${w.note}`}</span>}
         </li>
       ))}
@@ -70,10 +74,10 @@ function Worst({ worst }: { readonly worst: Spoilage['worst'] }) {
   );
 }
 
-function headline({ all }: Spoilage, stretch: string): string {
+function headline({ all }: Spoilage, stretch: string, currency: string | null): string {
   if (all.jobs === 0) return `No result was told in ${stretch}`;
   if (all.spoiled === 0 && all.cost === 0) return `Nothing was spoiled in ${all.jobs} jobs of ${stretch}`;
-  return `${all.spoiled === 1 ? '1 piece' : `${all.spoiled} pieces`} spoiled in ${stretch}, ${money(all.cost)} in your money`;
+  return `${all.spoiled === 1 ? '1 piece' : `${all.spoiled} pieces`} spoiled in ${stretch}, ${moneyWords(all.cost, currency)}${currency === null ? ' in your money' : ''}`;
 }
 
 /** What was spoiled and what it cost: where a better setup would pay. */
@@ -82,9 +86,10 @@ export default async function SpoiledPage({ searchParams }: { searchParams: Prom
   const session = await currentSession();
   const spoilage = await readSpoilage(database(), session.shop.id, days);
   const stretch = STRETCHES.find(([d]) => d === days)?.[1] ?? `${days} days`;
+  const { currency } = session.shop;
   return (
     <HomeShell here="Jobs" people={session}>
-      <PageHeading>{headline(spoilage, stretch)}</PageHeading>
+      <PageHeading>{headline(spoilage, stretch, currency)}</PageHeading>
       <nav aria-label="Stretch of time" className="d-flex flex-wrap gap-2 mb-3">
         {STRETCHES.map(([d, words]) => (
           <Link
@@ -103,11 +108,11 @@ export default async function SpoiledPage({ searchParams }: { searchParams: Prom
       ) : (
         <>
           <h2>Cost, month by month</h2>
-          <CostBars months={spoilage.months} />
+          <CostBars months={spoilage.months} currency={currency} />
           <h2 className="mt-3">Where</h2>
-          <Groups groups={spoilage.groups} head="printer + cutter, material" />
+          <Groups groups={spoilage.groups} head="printer + cutter, material" currency={currency} />
           {spoilage.worst.length > 0 && <h2 className="mt-3">The costliest jobs</h2>}
-          <Worst worst={spoilage.worst} />
+          <Worst worst={spoilage.worst} currency={currency} />
           <p>
             {'Every result as a file: '}
             <a className="me-2" href="/lists/results?format=csv" download>

@@ -1,5 +1,6 @@
 import { isComputation } from '@/compute/computations';
 import { answerApi, problemOf, type ProblemDetails } from '@/server/services/api';
+import { reportRequestFault } from '@/server/services/faults';
 import { isLetIn } from '@/server/services/door-guard';
 import { openApiDocument } from '@/server/services/openapi';
 
@@ -67,7 +68,6 @@ export async function POST(request: Request, { params }: Context): Promise<Respo
     const answer = await answerApi(what, json.value);
     return answer.ok ? Response.json(answer.value) : said(answer.problem);
   } catch (error) {
-    console.error(error);
-    return said(problemOf(500, 'fault', 'Something went wrong on our side'));
+    return said(problemOf(500, 'fault', 'Something went wrong on our side', reportRequestFault(error, request)));
   }
 }

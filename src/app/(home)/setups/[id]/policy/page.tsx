@@ -40,7 +40,14 @@ export default async function PolicyPage({ params, searchParams }: Props) {
       <div className="two">
         <PolicyForm
           key={`${materialId ?? 'all'} ${policy.version}`}
-          view={{ setupId: id, materialId, id: policy.id, version: policy.version, policy }}
+          view={{
+            setupId: id,
+            materialId,
+            id: policy.id,
+            version: policy.version,
+            policy,
+            currency: session.shop.currency,
+          }}
         />
         <section aria-label="What it comes to today">
           <h2>Today</h2>

@@ -1,6 +1,6 @@
 import { RestoreArchive } from '@/contracts/archive';
 import { restore } from '@/server/services/archive';
-import { progressResponse } from '@/server/services/archive-answer';
+import { progressResponse } from '@/server/services/progress-response';
 import { isLetIn } from '@/server/services/door-guard';
 import { plain } from '@/server/services/file-response';
 

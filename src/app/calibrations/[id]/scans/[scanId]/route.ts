@@ -18,8 +18,7 @@ export async function GET(
     headers: {
       'content-type': 'image/jpeg',
       'x-content-type-options': 'nosniff',
-      'content-security-policy': "sandbox; default-src 'none'",
-      'cache-control': 'private, max-age=31536000, immutable',
+      'cache-control': 'no-store',
     },
   });
 }

@@ -3,6 +3,7 @@ import { database } from '@/server/services/database';
 import { isLetIn } from '@/server/services/door-guard';
 import { artOf } from '@/server/services/job-give';
 import { keepArt, MOST_ART_BYTES } from '@/server/services/jobs';
+import { takingUpload } from '@/server/services/taking-upload';
 
 const Place = z.object({ id: z.uuid(), fileId: z.uuid() });
 
@@ -13,7 +14,10 @@ interface Context {
 const answer = (status: number, message: string): Response => Response.json({ message }, { status });
 
 /** Keeps art of a job that is being laid out: its bytes as the body, its name in the address. */
-export async function PUT(request: Request, { params }: Context): Promise<Response> {
+export const PUT = (request: Request, context: Context): Promise<Response> =>
+  takingUpload(request, answer, () => takeArt(request, context));
+
+async function takeArt(request: Request, { params }: Context): Promise<Response> {
   if (!(await isLetIn())) return answer(401, 'Sign in first.');
   const place = Place.safeParse(await params);
   if (!place.success) return answer(404, 'There is no such job.');

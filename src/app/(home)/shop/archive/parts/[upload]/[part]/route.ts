@@ -2,13 +2,17 @@ import { ArchivePart, PART_BYTES } from '@/contracts/archive';
 import { keepPart } from '@/server/services/archive-upload';
 import { isLetIn } from '@/server/services/door-guard';
 import { plain } from '@/server/services/file-response';
+import { takingUpload } from '@/server/services/taking-upload';
 
 interface Context {
   readonly params: Promise<{ upload: string; part: string }>;
 }
 
 /** Keeps one part of an archive that a browser sends. */
-export async function PUT(request: Request, { params }: Context): Promise<Response> {
+export const PUT = (request: Request, context: Context): Promise<Response> =>
+  takingUpload(request, plain, () => takePart(request, context));
+
+async function takePart(request: Request, { params }: Context): Promise<Response> {
   if (!(await isLetIn())) return plain(401, 'Sign in first.');
   const place = ArchivePart.safeParse(await params);
   if (!place.success) return plain(404, 'There is no such part.');

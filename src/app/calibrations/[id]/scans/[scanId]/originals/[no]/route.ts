@@ -3,6 +3,7 @@ import { MOST_SCANS } from '@/core/scan/scan-result';
 import { database } from '@/server/services/database';
 import { isLetIn } from '@/server/services/door-guard';
 import { keepOriginal, keptOriginal, MOST_ORIGINAL_BYTES, type OriginalPlace } from '@/server/services/scan-originals';
+import { takingUpload } from '@/server/services/taking-upload';
 
 const Place = z.object({
   id: z.uuid(),
@@ -26,7 +27,10 @@ async function placeOf({ params }: Context): Promise<OriginalPlace | null> {
 const answer = (status: number, message: string): Response => Response.json({ message }, { status });
 
 /** Keeps the original of a picture that was measured: its bytes as the body, its name in the address. */
-export async function PUT(request: Request, context: Context): Promise<Response> {
+export const PUT = (request: Request, context: Context): Promise<Response> =>
+  takingUpload(request, answer, () => takeOriginal(request, context));
+
+async function takeOriginal(request: Request, context: Context): Promise<Response> {
   if (!(await isLetIn())) return answer(401, 'Sign in first.');
   const place = await placeOf(context);
   if (!place) return answer(404, 'There is no such picture.');
@@ -48,8 +52,7 @@ export async function GET(_request: Request, context: Context): Promise<Response
       'content-type': kept.mediaType,
       'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(kept.fileName)}`,
       'x-content-type-options': 'nosniff',
-      'content-security-policy': "sandbox; default-src 'none'",
-      'cache-control': 'private, max-age=31536000, immutable',
+      'cache-control': 'no-store',
     },
   });
 }

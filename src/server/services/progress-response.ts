@@ -1,16 +1,28 @@
 import 'server-only';
-import type { ArchiveProgress } from '@/contracts/archive';
-import { ArchiveRefused } from './archive-read';
-import type { Told } from './archive-restore';
+import type { Progress } from '@/contracts/progress';
+import { reportRequestFault } from './faults';
 
 const TOLD_EVERY_MS = 200;
 
+/** Long work that cannot be done, with the reason in words: nothing was changed. */
+export class WorkRefused extends Error {}
+
+/** What long work is handed: where to tell how far it is, and the signal that it is not wanted any more. */
+export interface Told {
+  /** Called as the work goes on. */
+  readonly onProgress?: (words: string, done: number, of: number) => void;
+  readonly signal?: AbortSignal;
+}
+
 /** Lines of JSON while some long work goes on, the last of which tells how it ended. Ends the work when the asker leaves. */
-export function progressResponse(request: Request, work: (told: Told) => Promise<ArchiveProgress>): Response {
+export function progressResponse<Line extends object>(
+  request: Request,
+  work: (told: Required<Told>) => Promise<Line>,
+): Response {
   const encoder = new TextEncoder();
   const stream = new ReadableStream<Uint8Array>({
     async start(controller) {
-      const tell = (line: ArchiveProgress): void => {
+      const tell = (line: Line | Progress): void => {
         if (!request.signal.aborted) controller.enqueue(encoder.encode(`${JSON.stringify(line)}\n`));
       };
       let last = '';
@@ -23,12 +35,8 @@ export function progressResponse(request: Request, work: (told: Told) => Promise
       try {
         tell(await work({ onProgress, signal: request.signal }));
       } catch (error) {
-        if (!(error instanceof ArchiveRefused) && !request.signal.aborted) console.error('archive:', error);
-        const message =
-          error instanceof ArchiveRefused
-            ? error.message
-            : 'Something went wrong on the machine that runs Red Plumb. Nothing has changed. Its log says more.';
-        tell({ kind: 'refused', message });
+        if (error instanceof WorkRefused) tell({ kind: 'refused', message: error.message });
+        else if (!request.signal.aborted) tell({ kind: 'refused', message: reportRequestFault(error, request) });
       }
       if (!request.signal.aborted) controller.close();
     },

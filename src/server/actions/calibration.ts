@@ -65,9 +65,9 @@ export async function cutDone(raw: unknown): Promise<Answer<string>> {
 
 export async function markTried(raw: unknown): Promise<Answer<string>> {
   return answer(MarkTry, raw, async (input) => {
-    await logMarkTry(database(), await actor(), input);
+    const done = await logMarkTry(database(), await actor(), input);
     refresh(input.calibrationId);
-    return ok(input.id);
+    return done;
   });
 }
 

@@ -47,9 +47,9 @@ export async function somethingHappened(raw: unknown): Promise<Answer<string>> {
 export async function takeBack(raw: unknown): Promise<Answer<string>> {
   return answer(UndoEvent.extend({ setupId: z.uuid() }), raw, async (input) => {
     const { person } = await currentSession();
-    await undoEvent(database(), { personId: person.id }, input);
+    const done = await undoEvent(database(), { personId: person.id }, input);
     revalidatePath('/');
-    return ok(input.id);
+    return done;
   });
 }
 

@@ -12,6 +12,7 @@ import { analyse, isPenAlone } from './analysis';
 import { currentSets, latestCorrection, loadRecord } from './record';
 import { goToStep } from './steps';
 import { storeFit } from './store-fit';
+import { strangerTo } from './own-shop';
 
 /**
  * Judges the sets cut since the latest correction and keeps the verdict. A pass of a fresh load writes the history entry
@@ -22,6 +23,8 @@ export async function confirmCorrection(
   actor: Actor,
   input: { readonly id: string; readonly calibrationId: string },
 ): Promise<Result<Verdict, Refusal>> {
+  const stranger = await strangerTo(database, actor, { calibrationId: input.calibrationId });
+  if (stranger) return fail(stranger);
   const record = await loadRecord(database, input.calibrationId);
   const correction = record ? latestCorrection(record) : undefined;
   if (!record || !correction) return fail(refusal('There is no correction to confirm yet.'));

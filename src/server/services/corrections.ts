@@ -26,6 +26,7 @@ import { roughOf, type Rough } from './rough';
 import { goToStep } from './steps';
 import { CORE_VERSION, storeFit } from './store-fit';
 import { storeTyped, typedProblem } from './typed-settings';
+import { strangerTo } from './own-shop';
 
 export const changedOnly = (plan: SettingsPlan): readonly SettingChange[] =>
   plan.changes.filter((c) => c.after !== c.before);
@@ -71,6 +72,8 @@ export async function acceptCorrection(
   actor: Actor,
   input: AcceptCorrectionInput,
 ): Promise<Result<string, Refusal>> {
+  const stranger = await strangerTo(database, actor, { calibrationId: input.calibrationId });
+  if (stranger) return fail(stranger);
   const record = await loadRecord(database, input.calibrationId);
   if (!record) return fail(refusal('This calibration is not there any more.'));
   if (record.corrections.some((c) => c.id === input.id)) return ok(input.id);
@@ -125,6 +128,8 @@ export async function applyRough(
   actor: Actor,
   input: UseRoughInput,
 ): Promise<Result<string, Refusal>> {
+  const stranger = await strangerTo(database, actor, { calibrationId: input.calibrationId });
+  if (stranger) return fail(stranger);
   const record = await loadRecord(database, input.calibrationId);
   const rough = record ? roughOf(record) : null;
   if (!record || !rough) return fail(refusal('Read the rough position at one grid or more first.'));

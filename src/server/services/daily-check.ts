@@ -9,6 +9,7 @@ import { findMaterials, findSetup } from '@/db/queries/shop';
 import { dailyCheck, dailyCheckTakenBack, dailyDisc, policy } from '@/db/schema/trust';
 import { now } from '../clock';
 import { refusal, type Actor, type Refusal } from './actor';
+import { strangerTo } from './own-shop';
 
 const GONE = 'This printer + cutter or material is not there any more.';
 
@@ -25,6 +26,8 @@ export async function keepDailyCheck(
   actor: Actor,
   input: KeepDailyCheckInput,
 ): Promise<Result<string, Refusal>> {
+  const stranger = await strangerTo(database, actor, { setupId: input.setupId, materialId: input.materialId });
+  if (stranger) return fail(stranger);
   const row = await checkedSetup(database, input);
   if (!row) return fail(refusal(GONE));
   const { id, setupId, materialId, method, side, borders, borderSdMm, note } = input;
@@ -47,6 +50,8 @@ export async function keepDiscCheck(
   actor: Actor,
   input: KeepDiscCheckInput,
 ): Promise<Result<string, Refusal>> {
+  const stranger = await strangerTo(database, actor, { setupId: input.setupId, materialId: input.materialId });
+  if (stranger) return fail(stranger);
   if (!(await checkedSetup(database, input))) return fail(refusal(GONE));
   const { id, setupId, materialId, one, other, note } = input;
   const { shift, standardUncertaintyMm } = readDiscs(one, other);
@@ -70,6 +75,8 @@ export async function takeBackDailyCheck(
   actor: Actor,
   dailyCheckId: string,
 ): Promise<Result<string, Refusal>> {
+  const stranger = await strangerTo(database, actor, { dailyCheckId });
+  if (stranger) return fail(stranger);
   const [found] = await database.select().from(dailyCheck).where(eq(dailyCheck.id, dailyCheckId));
   if (!found) return fail(refusal('This check is not there.'));
   await database
@@ -81,6 +88,8 @@ export async function takeBackDailyCheck(
 
 /** Keeps when a setup is checked again. @returns its new version; refused where another screen changed it meanwhile. */
 export async function keepPolicy(database: Database, input: KeepPolicyInput): Promise<Result<number, Refusal>> {
+  const stranger = await strangerTo(database, null, { setupId: input.setupId, materialId: input.materialId });
+  if (stranger) return fail(stranger);
   const row = await findSetup(database, input.setupId);
   if (!row) return fail(refusal(GONE));
   const { version, ...values } = input;

@@ -6,6 +6,7 @@ import { findSetup } from '@/db/queries/shop';
 import { event } from '@/db/schema/correction';
 import { now } from '../clock';
 import { refusal, type Actor, type Refusal } from './actor';
+import { strangerTo } from './own-shop';
 
 /** Writes down that something happened; the thing it happened to decides which setups it touches. */
 export async function logEvent(
@@ -13,6 +14,8 @@ export async function logEvent(
   actor: Actor,
   input: { readonly id: string; readonly setupId: string; readonly kind: string; readonly note: string },
 ): Promise<Result<string, Refusal>> {
+  const stranger = await strangerTo(database, actor, { setupId: input.setupId });
+  if (stranger) return fail(stranger);
   const found = await findSetup(database, input.setupId);
   const kind = EVENT_KINDS.find((e) => e.kind === input.kind);
   if (!found || !kind) return fail(refusal('This printer + cutter, or this kind of event, is not known here.'));
@@ -34,7 +37,9 @@ export async function undoEvent(
   database: Database,
   actor: Actor,
   input: { readonly id: string; readonly eventId: string; readonly setupId: string },
-): Promise<void> {
+): Promise<Result<string, Refusal>> {
+  const stranger = await strangerTo(database, actor, { setupId: input.setupId, eventId: input.eventId });
+  if (stranger) return fail(stranger);
   await database
     .insert(event)
     .values({
@@ -47,4 +52,5 @@ export async function undoEvent(
       by: actor.personId,
     })
     .onConflictDoNothing();
+  return ok(input.id);
 }

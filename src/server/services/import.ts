@@ -1,5 +1,5 @@
 import 'server-only';
-import { inArray } from 'drizzle-orm';
+import { and, eq, inArray } from 'drizzle-orm';
 import { v5 as namedUuid } from 'uuid';
 import {
   MOST_IMPORT_LINES,
@@ -12,7 +12,8 @@ import type { UnitSystem } from '@/core/units/length';
 import type { Database, Session } from '@/db/client';
 import { findMaterials, findSetups } from '@/db/queries/shop';
 import { testCut } from '@/db/schema/floor';
-import { material } from '@/db/schema/shop';
+import { setup } from '@/db/schema/machines';
+import { material, person } from '@/db/schema/shop';
 import { dailyCheck, dailyCheckTakenBack } from '@/db/schema/trust';
 import { readTable, type TableProblem } from '@/formats/csv/read-table';
 import { now } from '../clock';
@@ -118,11 +119,18 @@ export async function importTable(
 
 /** Daily checks that were taken in count no more; they stay in the record. */
 export async function takeBackImport(database: Database, actor: Actor, ids: readonly string[]): Promise<number> {
-  const here = await idsHere(database, 'daily-checks', ids);
-  if (here.size === 0) return 0;
+  if (ids.length === 0) return 0;
+  // Only those of the shop that this person belongs to.
+  const here = await database
+    .select({ id: dailyCheck.id })
+    .from(dailyCheck)
+    .innerJoin(setup, eq(setup.id, dailyCheck.setupId))
+    .innerJoin(person, eq(person.shopId, setup.shopId))
+    .where(and(eq(person.id, actor.personId), inArray(dailyCheck.id, [...ids])));
+  if (here.length === 0) return 0;
   await database
     .insert(dailyCheckTakenBack)
-    .values([...here].map((dailyCheckId) => ({ dailyCheckId, at: now(), by: actor.personId })))
+    .values(here.map(({ id }) => ({ dailyCheckId: id, at: now(), by: actor.personId })))
     .onConflictDoNothing();
-  return here.size;
+  return here.length;
 }

@@ -18,6 +18,7 @@ import { keepMarkReadings, type MarkLook } from './mark-readings';
 import { testCutWanted } from './test-cuts';
 import { cutFileOf, type JobFile } from './job-files';
 import { JOB_GONE, sha256 } from './jobs';
+import { strangerTo } from './own-shop';
 
 const HOUR_MS = 3_600_000;
 const NOT_LOCKED =
@@ -41,6 +42,8 @@ export async function tellPrinted(
   actor: Actor,
   input: PrintedJobInput,
 ): Promise<Result<string, Refusal>> {
+  const stranger = await strangerTo(database, actor, { jobId: input.jobId });
+  if (stranger) return fail(stranger);
   const found = await lockedJob(database, input.jobId);
   if (!found.ok) return found;
   const { job: own, material, locked, print } = found.value;
@@ -152,6 +155,8 @@ export async function releaseCut(
   actor: Actor,
   { input, stamp }: ReleaseOrder,
 ): Promise<Result<Released, Refusal>> {
+  const stranger = await strangerTo(database, actor, { jobId: input.jobId });
+  if (stranger) return fail(stranger);
   const found = await lockedJob(database, input.jobId);
   if (!found.ok) return found;
   const releases = await findReleases(database, found.value.locked.layout.id);
@@ -193,6 +198,8 @@ export async function tellResult(
   actor: Actor,
   input: TellResultInput,
 ): Promise<Result<string, Refusal>> {
+  const stranger = await strangerTo(database, actor, { jobId: input.jobId });
+  if (stranger) return fail(stranger);
   const found = await lockedJob(database, input.jobId);
   if (!found.ok) return found;
   const { job: own, locked } = found.value;

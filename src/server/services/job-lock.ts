@@ -21,6 +21,7 @@ import { jobFacts, type JobFacts } from './job-facts';
 import { printFiles, sheetOf, type JobFile } from './job-files';
 import { JOB_GONE, sha256 } from './jobs';
 import { spotInkOf } from './spot-ink';
+import { strangerTo } from './own-shop';
 
 const PROBLEM_WORDS: Readonly<Record<string, string>> = {
   'nothing-to-place': 'There is nothing on the page yet: add an item first.',
@@ -104,6 +105,8 @@ export async function lockJob(
   input: LockJobInput,
   compute: Compute = computeInThread,
 ): Promise<Result<string, Refusal>> {
+  const stranger = await strangerTo(database, actor, { jobId: input.jobId });
+  if (stranger) return fail(stranger);
   const found = await findJob(database, input.jobId);
   if (!found) return fail(refusal(JOB_GONE));
   if (await findLocked(database, input.jobId)) return ok(input.jobId);

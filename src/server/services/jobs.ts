@@ -12,6 +12,7 @@ import { now } from '../clock';
 import { pictureFacts } from '../documents/job-picture';
 import { refusal, type Actor, type Refusal } from './actor';
 import { firstDraft, jobFacts } from './job-facts';
+import { strangerTo } from './own-shop';
 
 export const JOB_GONE = 'This job is not there any more.';
 const ELSEWHERE =
@@ -35,6 +36,8 @@ export async function startJob(
   actor: Actor,
   input: StartJobInput,
 ): Promise<Result<string, Refusal>> {
+  const stranger = await strangerTo(database, actor, { setupId: input.setupId, materialId: input.materialId });
+  if (stranger) return fail(stranger);
   if (await findJob(database, input.id)) return ok(input.id);
   const row = await findSetup(database, input.setupId);
   if (!row) return fail(refusal('This printer + cutter is not there any more.'));
@@ -132,6 +135,8 @@ export async function copyJob(
   actor: Actor,
   { id, jobId }: { readonly id: string; readonly jobId: string },
 ): Promise<Result<string, Refusal>> {
+  const stranger = await strangerTo(database, actor, { jobId });
+  if (stranger) return fail(stranger);
   if (await findJob(database, id)) return ok(id);
   const found = await findJob(database, jobId);
   if (!found) return fail(refusal(JOB_GONE));

@@ -19,6 +19,7 @@ import { fineReadings } from './fine-readings';
 import { doneSets, loadRecord, type CalibrationRecord, type CutSet } from './record';
 import { schemeOf } from './setup-marks';
 import { endTest } from './steps';
+import { strangerTo } from './own-shop';
 
 /** Readings of each axis that an ordinary sheet must show before it can be compared with. */
 const FEWEST_READINGS = 8;
@@ -116,6 +117,8 @@ export async function keepMarkUse(
   actor: Actor,
   input: { readonly id: string; readonly calibrationId: string },
 ): Promise<Result<string, Refusal>> {
+  const stranger = await strangerTo(database, actor, { calibrationId: input.calibrationId });
+  if (stranger) return fail(stranger);
   const record = await loadRecord(database, input.calibrationId);
   if (!record) return fail(refusal('This test is not there any more.'));
   if (record.calibration.state === 'saved') return ok(input.calibrationId);

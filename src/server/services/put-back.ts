@@ -12,6 +12,7 @@ import { correction, historyEntry } from '@/db/schema/correction';
 import { now } from '../clock';
 import { refusal, type Actor, type Refusal } from './actor';
 import { storeTyped, typedProblem } from './typed-settings';
+import { strangerTo } from './own-shop';
 
 export interface PutBackPlan {
   readonly changes: readonly SettingChange[];
@@ -51,6 +52,8 @@ export interface PutBackInput {
 
 /** Puts the machine back to how it stood at an earlier entry, as a new entry. It still has to be confirmed by a cut. */
 export async function putBack(database: Database, actor: Actor, input: PutBackInput): Promise<Result<string, Refusal>> {
+  const stranger = await strangerTo(database, actor, { historyEntryId: input.historyEntryId });
+  if (stranger) return fail(stranger);
   const known = await findHistoryEntry(database, input.id);
   if (known) return ok(input.id);
   const row = await findHistoryEntry(database, input.historyEntryId);

@@ -28,6 +28,7 @@ import { findSetup, type SetupRow } from '@/db/queries/shop';
 import { cutSet, reading } from '@/db/schema/calibration';
 import { now } from '../clock';
 import { refusal, type Actor, type Refusal } from './actor';
+import { strangerTo } from './own-shop';
 
 export interface SavedReading {
   readonly id: string;
@@ -198,6 +199,8 @@ export async function saveReading(
   actor: Actor,
   input: SaveReadingInput,
 ): Promise<Result<SavedReading, Refusal>> {
+  const stranger = await strangerTo(database, actor, { cutSetId: input.cutSetId });
+  if (stranger) return fail(stranger);
   const known = await findReading(database, input.id);
   if (known) return ok({ id: known.id, earlierMm: null });
   const record = await checkedContext(database, [input]);
@@ -214,6 +217,8 @@ export async function saveReadingList(
   actor: Actor,
   { readings }: SaveReadingListInput,
 ): Promise<Result<number, Refusal>> {
+  const stranger = await strangerTo(database, actor, { cutSetId: readings[0]?.cutSetId });
+  if (stranger) return fail(stranger);
   const record = await checkedContext(database, readings);
   if (!record.ok) return record;
   return database.transaction(async (session) => {

@@ -15,6 +15,7 @@ import { findSettings, ownersOf } from '@/db/queries/settings';
 import { findSetup, findTruth } from '@/db/queries/shop';
 import { refusal, type Actor, type Refusal } from './actor';
 import { figuresOf, holdRoll, stripOf, writeStation, type RollFigure, type RollRow } from './rolls';
+import { strangerTo } from './own-shop';
 
 /** What a setup's stand-in does on a roll: its sheet error, and drift drawn once from its own seed. */
 function rollTruthOf({ machineError }: StoredTruth, seed: number): RollTruth {
@@ -92,6 +93,8 @@ export async function readByStandIn(
   actor: Actor,
   rollId: string,
 ): Promise<Result<number, Refusal>> {
+  const stranger = await strangerTo(database, actor, { rollId });
+  if (stranger) return fail(stranger);
   const found = await findRoll(database, rollId);
   if (!found) return fail(refusal('This roll is not there any more.'));
   const { roll } = found;

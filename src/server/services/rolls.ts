@@ -21,6 +21,7 @@ import { findMaterials, findSetup } from '@/db/queries/shop';
 import { rollRun, stationReading } from '@/db/schema/roll';
 import { now } from '../clock';
 import { refusal, type Actor, type Refusal } from './actor';
+import { strangerTo } from './own-shop';
 
 export type RollRow = NonNullable<Awaited<ReturnType<typeof findRoll>>>['roll'];
 
@@ -72,6 +73,8 @@ export async function startRoll(
   actor: Actor,
   input: StartRollInput,
 ): Promise<Result<string, Refusal>> {
+  const stranger = await strangerTo(database, actor, { setupId: input.setupId, materialId: input.materialId });
+  if (stranger) return fail(stranger);
   if (await findRoll(database, input.id)) return ok(input.id);
   const found = await findSetup(database, input.setupId);
   if (!found) return fail(refusal('This printer + cutter is not there any more.'));
@@ -150,6 +153,8 @@ export async function saveStations(
   actor: Actor,
   inputs: readonly SaveStationInput[],
 ): Promise<Result<readonly SavedStation[], Refusal>> {
+  const stranger = await strangerTo(database, actor, { rollId: inputs[0]?.rollId });
+  if (stranger) return fail(stranger);
   const rollId = inputs[0]?.rollId ?? '';
   const found = await findRoll(database, rollId);
   if (!found) return fail(refusal(GONE));

@@ -17,6 +17,7 @@ import { refusal, type Actor, type Refusal } from './actor';
 import { holdSet } from './readings';
 import { loadRecord, type CalibrationRecord } from './record';
 import { pictureOf } from './simulation';
+import { strangerTo } from './own-shop';
 
 export { SHEET_CONDITIONS } from '../standins/glass';
 export { DEVICES, SCANNER_DPI } from '../standins/scanner';
@@ -71,6 +72,8 @@ export async function saveScan(
   actor: Actor,
   input: SaveScanInput,
 ): Promise<Result<number, Refusal>> {
+  const stranger = await strangerTo(database, actor, { cutSetId: input.cutSetId });
+  if (stranger) return fail(stranger);
   const owner = await cutSetWithCalibration(database, input.cutSetId);
   const record = owner ? await loadRecord(database, owner.calibrationId) : null;
   if (!owner || !record) return fail(refusal('This cut set is not there any more.'));

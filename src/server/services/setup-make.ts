@@ -18,6 +18,7 @@ import { machineSetting, settingValue } from '@/db/schema/settings';
 import { material } from '@/db/schema/shop';
 import { now } from '../clock';
 import { refusal, type Actor, type Refusal } from './actor';
+import { strangerIn } from './own-shop';
 import { tooSmallWords } from './start';
 
 /** Rolls come out towards the one at the machine, mats go in away. */
@@ -190,6 +191,8 @@ export async function makeSetup(
   actor: Actor & { readonly shopId: string },
   input: NewSetupInput,
 ): Promise<Result<string, Refusal>> {
+  const stranger = await strangerIn(database, actor);
+  if (stranger) return fail(stranger);
   if (await findSetup(database, input.id)) return ok(input.id);
   const { shopId } = actor;
   const shared = (await findPrograms(database, shopId)).find((p) => p.id === input.programId);

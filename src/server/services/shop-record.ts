@@ -16,6 +16,7 @@ import {
 import { historyNote } from '@/db/schema/correction';
 import { now } from '../clock';
 import { refusal, type Actor, type Refusal } from './actor';
+import { strangerTo } from './own-shop';
 
 /** One line of a shop's record. */
 export interface RecordLine {
@@ -163,6 +164,8 @@ export async function keepNote(
   actor: Actor,
   { id, historyEntryId, note }: KeepNoteInput,
 ): Promise<Result<string, Refusal>> {
+  const stranger = await strangerTo(database, actor, { historyEntryId });
+  if (stranger) return fail(stranger);
   const found = await findHistoryEntry(database, historyEntryId);
   if (!found) return fail(refusal('This entry is not there any more.'));
   await database

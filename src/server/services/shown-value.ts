@@ -5,6 +5,7 @@ import type { Database } from '@/db/client';
 import { findSetting, findSettingNow } from '@/db/queries/settings';
 import { refusal, type Actor, type Refusal } from './actor';
 import { logChanged, storeValue } from './typed-settings';
+import { strangerTo } from './own-shop';
 
 export interface ShownValue {
   readonly id: string;
@@ -18,6 +19,8 @@ export async function tellShownValue(
   actor: Actor,
   input: ShownValue,
 ): Promise<Result<string, Refusal>> {
+  const stranger = await strangerTo(database, actor, { settingId: input.settingId });
+  if (stranger) return fail(stranger);
   const row = await findSetting(database, input.settingId);
   const setting = row ? await findSettingNow(database, row) : undefined;
   if (!row || !setting) return fail(refusal('This setting is not there any more.'));

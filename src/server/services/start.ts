@@ -19,6 +19,7 @@ import { now } from '../clock';
 import { markTestProblem } from './mark-use';
 import { markSpaceFor } from './setup-marks';
 import { refusal, type Actor, type Refusal } from './actor';
+import { strangerTo } from './own-shop';
 
 /** Every figure of a sheet as it is listed in the database. */
 function figureRows({ liftOffs, discs, combs, wedges, roughs }: SheetDefinition) {
@@ -92,6 +93,8 @@ export async function startCalibration(
   actor: Actor,
   input: StartCalibrationInput,
 ): Promise<Result<string, Refusal>> {
+  const stranger = await strangerTo(database, actor, { setupId: input.setupId, materialId: input.materialId });
+  if (stranger) return fail(stranger);
   if (await findCalibration(database, input.id)) return ok(input.id);
   const found = await findSetup(database, input.setupId);
   if (!found)

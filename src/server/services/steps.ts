@@ -17,6 +17,7 @@ import { figuresSpent, shiftUnder } from './cut-moves';
 import { keepMarkReadings, type MarkLook } from './mark-readings';
 import { affineToArray, doneSets, loadNoOf, loadRecord, planCut, type CalibrationRecord, type CutPlan } from './record';
 import { roughOf } from './rough';
+import { strangerTo } from './own-shop';
 
 export type Step = StepName;
 
@@ -50,6 +51,8 @@ export async function checkPrint(
   actor: Actor,
   input: CheckPrintInput,
 ): Promise<Result<'right' | 'scaled', Refusal>> {
+  const stranger = await strangerTo(database, actor, { calibrationId: input.calibrationId });
+  if (stranger) return fail(stranger);
   const record = await loadRecord(database, input.calibrationId);
   const sheet = record?.sheets.at(-1);
   if (!record || !sheet) return fail(refusal('This calibration is not there any more.'));
@@ -98,6 +101,8 @@ export async function recordCut(
   actor: Actor,
   input: RecordCutInput,
 ): Promise<Result<string, Refusal>> {
+  const stranger = await strangerTo(database, actor, { calibrationId: input.calibrationId });
+  if (stranger) return fail(stranger);
   const record = await loadRecord(database, input.calibrationId);
   if (!record) return fail(refusal('This calibration is not there any more.'));
   if (record.cutSets.some((c) => c.id === input.id)) return ok(input.id);
@@ -144,9 +149,15 @@ const lookOf = (record: CalibrationRecord, light: Light, wasRead: boolean): Mark
 });
 
 /** What was tried to get marks read, and whether it helped. */
-export async function logMarkTry(database: Database, actor: Actor, input: MarkTryInput): Promise<void> {
+export async function logMarkTry(
+  database: Database,
+  actor: Actor,
+  input: MarkTryInput,
+): Promise<Result<string, Refusal>> {
+  const stranger = await strangerTo(database, actor, { calibrationId: input.calibrationId });
+  if (stranger) return fail(stranger);
   const record = await loadRecord(database, input.calibrationId);
-  if (!record) return;
+  if (!record) return fail(refusal('This calibration is not there any more.'));
   const kept = await database
     .insert(markAttempt)
     .values({
@@ -159,9 +170,10 @@ export async function logMarkTry(database: Database, actor: Actor, input: MarkTr
     })
     .onConflictDoNothing()
     .returning({ id: markAttempt.id });
-  if (kept.length === 0) return;
+  if (kept.length === 0) return ok(input.id);
   const light = await findLastLight(database, record.setupRow.setup.id);
   await keepMarkReadings(database, actor, lookOf(record, light, input.outcome === 'read'));
+  return ok(input.id);
 }
 
 /** One more printed sheet of the same definition, for another load. A sheet that nothing was cut on yet is used first. */

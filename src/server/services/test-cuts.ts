@@ -8,6 +8,7 @@ import { findMaterials, findSetup, type SetupRow } from '@/db/queries/shop';
 import { testCut } from '@/db/schema/floor';
 import { now } from '../clock';
 import { refusal, type Actor, type Refusal } from './actor';
+import { strangerTo } from './own-shop';
 
 /** Keeps a test cut. Sent twice, it is kept once. */
 export async function keepTestCut(
@@ -15,6 +16,8 @@ export async function keepTestCut(
   actor: Actor,
   input: KeepTestCutInput,
 ): Promise<Result<string, Refusal>> {
+  const stranger = await strangerTo(database, actor, { setupId: input.setupId, materialId: input.materialId });
+  if (stranger) return fail(stranger);
   const { setupId, ...values } = input;
   const row = await findSetup(database, setupId);
   const materials = row ? await findMaterials(database, row.setup.shopId) : [];

@@ -10,6 +10,7 @@ import { cutter, markScheme, printer, printMode, program, setup } from '@/db/sch
 import { machineSetting } from '@/db/schema/settings';
 import { material, person } from '@/db/schema/shop';
 import { refusal, type Actor, type Refusal } from './actor';
+import { strangerIn } from './own-shop';
 import { logTouched, touchedBy } from './thing-touch';
 
 interface ShopActor extends Actor {
@@ -136,6 +137,8 @@ export async function saveThing(
   actor: ShopActor,
   input: SaveThingInput,
 ): Promise<Result<string, Refusal>> {
+  const stranger = await strangerIn(database, actor);
+  if (stranger) return fail(stranger);
   const parsed = THING_FIELDS[input.kind].safeParse(input.values);
   if (!parsed.success) {
     const [issue] = parsed.error.issues;

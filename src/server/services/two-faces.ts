@@ -9,6 +9,7 @@ import type { Database } from '@/db/client';
 import { refusal, type Actor, type Refusal } from './actor';
 import { doneSets, loadRecord, type CalibrationRecord } from './record';
 import { endTest } from './steps';
+import { strangerTo } from './own-shop';
 
 type Reading = CalibrationRecord['readings'][number];
 
@@ -60,9 +61,11 @@ export function backAgainstFront(record: CalibrationRecord): BackAgainstFront | 
 /** Ends the measurement. Its readings stay; the machine is as it was. */
 export async function keepFaces(
   database: Database,
-  _actor: Actor,
+  actor: Actor,
   input: { readonly id: string; readonly calibrationId: string },
 ): Promise<Result<string, Refusal>> {
+  const stranger = await strangerTo(database, actor, { calibrationId: input.calibrationId });
+  if (stranger) return fail(stranger);
   const record = await loadRecord(database, input.calibrationId);
   if (!record) return fail(refusal('This measurement is not there any more.'));
   if (record.calibration.state === 'saved') return ok(input.calibrationId);

@@ -19,6 +19,7 @@ import { fineReadings } from './fine-readings';
 import { doneSets, loadRecord, type CalibrationRecord, type CutSet } from './record';
 import { addSheet, endTest, recordCut } from './steps';
 import { logChanged, storeValue, typedProblem } from './typed-settings';
+import { strangerTo } from './own-shop';
 
 /** Where a sheet carries one set, the second cut is a second sheet and a load of its own. */
 export const isTwoSheetTest = (record: CalibrationRecord): boolean => record.definition.sets === 1;
@@ -37,6 +38,8 @@ export async function recordTrial(
   actor: Actor,
   input: TrialCutInput,
 ): Promise<Result<string, Refusal>> {
+  const stranger = await strangerTo(database, actor, { calibrationId: input.calibrationId });
+  if (stranger) return fail(stranger);
   const record = await loadRecord(database, input.calibrationId);
   const first = record ? doneSets(record)[0] : undefined;
   if (!record || !first) return fail(refusal('Cut set 1 first.'));
@@ -143,6 +146,8 @@ export async function keepLearned(
   actor: Actor,
   input: { readonly id: string; readonly calibrationId: string },
 ): Promise<Result<string, Refusal>> {
+  const stranger = await strangerTo(database, actor, { calibrationId: input.calibrationId });
+  if (stranger) return fail(stranger);
   const record = await loadRecord(database, input.calibrationId);
   if (!record) return fail(refusal('This test is not there any more.'));
   if (record.calibration.state === 'saved') return ok(input.calibrationId);

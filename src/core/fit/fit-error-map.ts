@@ -142,6 +142,7 @@ export function fitErrorMap(
   const { uncertainties = 'stated', corners = cornersOf(176, 236) } = options;
   const misfitIds = rejected(observations);
   const used = options.keepAll ? observations : observations.filter((o) => !misfitIds.has(o.id));
+  const isUsed = new Set(used);
   const { model, fit } = largestModel(used, corners);
   const reduced = fit.degreesOfFreedom > 0 ? fit.chiSquare / fit.degreesOfFreedom : null;
   const isRelative = uncertainties === 'relative' && reduced !== null;
@@ -162,7 +163,7 @@ export function fitErrorMap(
     loads,
     readings: observations.map((o) => ({
       observation: o,
-      used: used.includes(o),
+      used: isUsed.has(o),
       residualMm: residualOf(o, map, fit.backlash),
     })),
     untold: UNTOLD[model],

@@ -10,6 +10,9 @@ const REJECT_SD = 4;
 
 /** Above this many observations of an axis, random subsets stand for all of them. */
 const ALL_SUBSETS_UP_TO = 12;
+/** Above this many observations of an axis, planes are first compared on this many of them; only the best few are held against all. */
+const FIRST_COMPARED_ON = 1000;
+const BEST_PLANES = 10;
 /** With a quarter of the observations wrong, 200 triples miss a clean one with a chance of 1e-47, 200 fours with 1e-33. */
 const RANDOM_SUBSETS = 200;
 
@@ -85,8 +88,10 @@ export function misfits(observations: readonly Observation[]): readonly number[]
   if (!fit) return [];
   const spread = Math.sqrt(fit.cost / Math.max(1, keep - size)) * keptShareFactor(keep / n);
   const floor = Math.max(1, spread);
+  const isKept = new Uint8Array(n);
+  for (const i of fit.kept) isKept[i] = 1;
   return observations.flatMap((o, i) => {
-    if (fit.kept.includes(i)) return [];
+    if (isKept[i] === 1) return [];
     const limit = REJECT_SD * floor * Math.sqrt(1 + leverage(o, fit.plane));
     return Math.abs(residual(o, fit.plane.parameters)) > limit ? [i] : [];
   });
@@ -140,21 +145,63 @@ function planeOf(observations: readonly Observation[], subset: readonly number[]
   return chosen.length === PLANE ? exactPlane([a!, b!, c!]) : exactSided(chosen);
 }
 
+/** Squared residuals of the observations under a plane. */
+function squaresUnder(observations: readonly Observation[], plane: ArrayLike<number>): Float64Array {
+  return Float64Array.from(observations, (o) => residual(o, plane) ** 2);
+}
+
+/** Sum of the `keep` smallest squared residuals. */
+function trimmedCost(observations: readonly Observation[], plane: ArrayLike<number>, keep: number): number {
+  const squares = squaresUnder(observations, plane).sort();
+  let cost = 0;
+  for (let i = 0; i < keep; i++) cost += squares[i]!;
+  return cost;
+}
+
+/** Indices of the `keep` observations nearest to a plane; among equals the first. */
+function nearestTo(observations: readonly Observation[], plane: ArrayLike<number>, keep: number): readonly number[] {
+  const squares = squaresUnder(observations, plane);
+  const limit = Float64Array.from(squares).sort()[keep - 1]!;
+  let atLimit = keep - squares.reduce((count, square) => count + (square < limit ? 1 : 0), 0);
+  return observations.flatMap((_, i) => {
+    if (squares[i]! < limit) return [i];
+    return squares[i] === limit && atLimit-- > 0 ? [i] : [];
+  });
+}
+
+/**
+ * Of many planes the few that fit a fixed choice of the observations best: with many observations, to hold each plane against all
+ * of them would take their number times the planes. Source: nested subsets of FAST-LTS (Rousseeuw and Van Driessen 2006, from memory).
+ */
+function shortlist(
+  observations: readonly Observation[],
+  planes: readonly ArrayLike<number>[],
+  share: number,
+): readonly ArrayLike<number>[] {
+  if (observations.length <= FIRST_COMPARED_ON) return planes;
+  const rng = seededRng(observations.length);
+  const some = Array.from({ length: FIRST_COMPARED_ON }, () => observations[Math.floor(rng() * observations.length)]!);
+  const keep = Math.round(share * FIRST_COMPARED_ON);
+  return planes
+    .map((plane) => ({ plane, cost: trimmedCost(some, plane, keep) }))
+    .sort((a, b) => a.cost - b.cost)
+    .slice(0, BEST_PLANES)
+    .map((p) => p.plane);
+}
+
 function trimmedPlane(observations: readonly Observation[], keep: number, size: number): TrimmedPlane | null {
-  let best: { cost: number; kept: readonly number[] } | null = null;
-  for (const subset of subsets(observations.length, size)) {
-    const plane = planeOf(observations, subset);
-    if (!plane) continue;
-    const ranked = observations
-      .map((o, i) => ({ i, square: residual(o, plane) ** 2 }))
-      .sort((a, b) => a.square - b.square)
-      .slice(0, keep);
-    const cost = ranked.reduce((sum, r) => sum + r.square, 0);
-    if (!best || cost < best.cost) best = { cost, kept: ranked.map((r) => r.i) };
+  const planes = subsets(observations.length, size)
+    .map((subset) => planeOf(observations, subset))
+    .filter((plane) => plane !== null);
+  let best: { readonly cost: number; readonly plane: ArrayLike<number> } | null = null;
+  for (const plane of shortlist(observations, planes, keep / observations.length)) {
+    const cost = trimmedCost(observations, plane, keep);
+    if (!best || cost < best.cost) best = { cost, plane };
   }
   if (!best) return null;
-  const refitted = planeThrough(observations, best.kept, size);
+  const kept = nearestTo(observations, best.plane, keep);
+  const refitted = planeThrough(observations, kept, size);
   if (!refitted) return null;
-  const cost = best.kept.reduce((sum, i) => sum + residual(observations[i]!, refitted.parameters) ** 2, 0);
-  return { plane: refitted, kept: best.kept, cost };
+  const cost = kept.reduce((sum, i) => sum + residual(observations[i]!, refitted.parameters) ** 2, 0);
+  return { plane: refitted, kept, cost };
 }

@@ -150,7 +150,7 @@ const WRITES: Readonly<Record<string, Write>> = {
     recordCut(test.database, a, { ...own(), turnDeg: 0, face: 'ink-up', outcome: 'done', isFreshLoad: true }),
   logMarkTry: (a) => logMarkTry(test.database, a, { ...own(), tried: 'light', outcome: 'read' } as never),
   keepTestCut: (a) =>
-    keepTestCut(test.database, a, { ...TEST_CUT, id: id(), ...setupOf(home), materialId: home.materialId } as never),
+    keepTestCut(test.database, a, { ...TEST_CUT, id: id(), ...setupOf(home), materialId: home.materialId }),
   saveThing: (a) => saveThing(test.database, { ...a, shopId: home.shopId }, { kind: 'person', values: {} } as never),
   keepFaces: (a) => keepFaces(test.database, a, own()),
   recordTrial: (a) => recordTrial(test.database, a, { ...own(), typed: {} }),
@@ -208,7 +208,7 @@ it.each<[string, () => Done]>([
         id: id(),
         ...setupOf(home),
         materialId: away.materialId,
-      } as never),
+      }),
   ],
   ['a policy', () => keepPolicy(test.database, { id: id(), ...setupOf(home), materialId: away.materialId } as never)],
 ])('%s with a material of another shop is refused in words', async (_, write) => {

@@ -20,6 +20,7 @@ import {
   STATSMODELS,
 } from '../lib/packages.mjs';
 import { runShown } from '../lib/run.mjs';
+import { buildThreads } from '../lib/threads.mjs';
 import { say, stop } from '../lib/say.mjs';
 import {
   clearReports,
@@ -60,6 +61,7 @@ async function short(server) {
   counts.push(
     countStatus(await run('Rooms', `${BIN}/depcruise`, ['--config', '.dependency-cruiser.cjs', 'src', 'e2e', 'bench'])),
   );
+  await buildThreads();
   const jest = reportPath('jest.json');
   const unit = await run('Jest', `${BIN}/jest`, ['--json', `--outputFile=${jest}`], {
     TEST_DATABASE_URL: server.url('postgres'),

@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { isUpToDate, markDone } from './packages.mjs';
 import { runShown } from './run.mjs';
 import { say, stop } from './say.mjs';
+import { buildThreads, THREADS } from './threads.mjs';
 
 function filesUnder(folder) {
   return readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {
@@ -31,14 +32,16 @@ function sourceDigest() {
 
 export const NEXT = 'node_modules/next/dist/bin/next';
 
+/** Builds the application and its threads unless they are as their sources say. */
 export async function ensureBuild() {
   const digest = sourceDigest();
-  if (existsSync('.next/BUILD_ID') && isUpToDate('build', digest)) return;
+  if (existsSync('.next/BUILD_ID') && existsSync(THREADS) && isUpToDate('build', digest)) return;
   say('Building the application (under a minute) ...');
   const status = await runShown(process.execPath, [NEXT, 'build'], {
     stdio: ['ignore', 'pipe', 'inherit'],
     env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' },
   });
   if (status !== 0) stop('The build failed. Run "npm run build" to see why.');
+  await buildThreads();
   markDone('build', digest);
 }

@@ -1,6 +1,6 @@
 import 'server-only';
-import { COMPUTATIONS, type ComputationName, type InputIssue } from '@/compute/computations';
-import { computeInThread } from './computation-thread';
+import type { ComputationName, InputIssue } from '@/compute/computations';
+import { computationPool, type ComputationPool } from './computation-pool';
 
 /** RFC 9457: what went wrong, told so that a program can act on it and a person understands it. */
 export interface ProblemDetails {
@@ -11,8 +11,9 @@ export interface ProblemDetails {
   readonly errors?: readonly { readonly pointer: string; readonly detail: string }[];
 }
 
+/** An answer as bytes of JSON, or what went wrong. */
 export type ApiAnswer =
-  { readonly ok: true; readonly value: object } | { readonly ok: false; readonly problem: ProblemDetails };
+  { readonly ok: true; readonly json: Uint8Array } | { readonly ok: false; readonly problem: ProblemDetails };
 
 export const problemOf = (status: number, kind: string, title: string, detail?: string): ProblemDetails => ({
   type: `/api/v1/problems/${kind}`,
@@ -25,29 +26,50 @@ export const problemOf = (status: number, kind: string, title: string, detail?: 
 const pointerOf = (path: InputIssue['path']): string =>
   path.map((p) => `/${String(p).replaceAll('~', '~0').replaceAll('/', '~1')}`).join('');
 
-function notUnderstood(issues: readonly InputIssue[]): ApiAnswer {
+function notUnderstood(issues: readonly InputIssue[]): ProblemDetails {
   const errors = issues.map(({ path, message }) => ({ pointer: pointerOf(path), detail: message }));
-  return {
-    ok: false,
-    problem: { ...problemOf(422, 'not-understood', 'What was sent does not fit what is expected'), errors },
-  };
+  return { ...problemOf(422, 'not-understood', 'What was sent does not fit what is expected'), errors };
 }
 
 /** A named problem of the computation itself; whatever it names goes along. */
-function refused(error: { readonly kind: string; readonly words?: string; readonly where?: string }): ApiAnswer {
+function refused(error: { readonly kind: string; readonly words?: string; readonly where?: string }): ProblemDetails {
   const { kind, words, where, ...rest } = error;
   const named = Object.entries(rest).map(([name, value]) => `${name}: ${String(value)}`);
   const place = where === undefined ? undefined : `(${where})`;
   const detail = [words, place, ...named].filter((w) => w !== undefined).join(' ');
-  return { ok: false, problem: problemOf(422, kind, 'There is no answer to this', detail === '' ? undefined : detail) };
+  return problemOf(422, kind, 'There is no answer to this', detail === '' ? undefined : detail);
 }
 
-/** Files come from anywhere: they are read in a thread of their own. Everything else is quick. */
-const IN_THREAD: ReadonlySet<ComputationName> = new Set(['drawing', 'corrected-file']);
-
-/** One computation as other software asks for it. */
-export async function answerApi(name: ComputationName, raw: unknown): Promise<ApiAnswer> {
-  const answered = IN_THREAD.has(name) ? await computeInThread(name, raw) : COMPUTATIONS[name].run(raw);
-  if (!answered.parsed) return notUnderstood(answered.issues);
-  return answered.result.ok ? { ok: true, value: answered.result.value } : refused(answered.result.error);
+/** One computation as other software asks for it, in a thread of the pool. @param body bytes of JSON as they came in */
+export async function answerApi(
+  name: ComputationName,
+  body: Uint8Array,
+  pool: ComputationPool = computationPool(),
+): Promise<ApiAnswer> {
+  const answer = await pool.ask(name, body);
+  switch (answer.kind) {
+    case 'value':
+      return { ok: true, json: answer.json };
+    case 'not-json':
+      return { ok: false, problem: problemOf(400, 'not-json', 'The body is no JSON', answer.detail) };
+    case 'busy':
+      return {
+        ok: false,
+        problem: problemOf(503, 'busy', 'Too many questions at once', 'Ask again in a few seconds.'),
+      };
+    case 'too-much':
+      return {
+        ok: false,
+        problem: problemOf(
+          422,
+          'too-large',
+          'There is no answer to this',
+          'It took longer than 30 s or more than 600 MB.',
+        ),
+      };
+    case 'not-understood':
+      return { ok: false, problem: notUnderstood(answer.issues) };
+    case 'refused':
+      return { ok: false, problem: refused(answer.error) };
+  }
 }

@@ -115,7 +115,9 @@ it('an archive of an older version is filled into its own tables and brought up 
   expect(look).toMatchObject({ replaces: null, shopName: 'Older' });
   await putInPlace(empty.url, look.sha256);
   const now = await savedArchive(empty.url, shopId);
-  expect(rowsOf(now)).toEqual(rowsOf(path));
+  // A later version has told shops to say their currency.
+  const asBefore = rowsOf(now).map((line) => line.replace('"currency": null, ', ''));
+  expect(asBefore).toEqual(rowsOf(path));
   expect(linesOf(now)[0]).not.toContain('"schema":"0022_archive"');
 });
 

@@ -1,4 +1,5 @@
 import 'server-only';
+import type { VectorImage } from '@/formats/vector-drawing';
 import type { Load } from '@/core/geometry/load';
 import type { LineChoice } from '@/core/layout/job-draft';
 import { fail, ok, type Result } from '@/core/result';
@@ -19,9 +20,10 @@ import {
   type JobFileItem,
   type JobSheet,
 } from '../documents/job-drawing';
-import { printablePicture } from '../documents/job-picture';
+
 import { writePdf } from '../documents/print-pdf';
 import { refusal, type Refusal } from './actor';
+import { makePrintablePicture } from './decoder';
 import { moveOnPage, type FileCorrection } from './job-correction';
 import type { ArtRow, LockedContent } from './job-content';
 
@@ -55,7 +57,7 @@ async function pictureOf(item: LockedContent['draft']['items'][number], art: rea
   const { fileId, fileName } = item.art;
   const row = art.find((a) => a.id === fileId);
   if (!row) return fail(refusal(`The picture ${fileName} was not kept: place it again.`));
-  const picture = await printablePicture(row.content);
+  const picture = await makePrintablePicture<Pick<VectorImage, 'format' | 'content'>>(row.content);
   return picture.ok ? picture : fail(refusal(`${fileName}: ${picture.error}`));
 }
 

@@ -14,7 +14,7 @@ import { findSetup, type SetupRow } from '@/db/queries/shop';
 import { job, lockedFile, lockedLayout } from '@/db/schema/job';
 import { now } from '../clock';
 import { refusal, type Actor, type Refusal } from './actor';
-import { computeInThread } from './computation-thread';
+import { computeInChild } from './decoder';
 import { correctionInForce } from './job-correction';
 import { lockedContent, titleOf, type ArtRow, type LockedContent, type ReadyLayout } from './job-content';
 import { jobFacts, type JobFacts } from './job-facts';
@@ -29,7 +29,7 @@ const PROBLEM_WORDS: Readonly<Record<string, string>> = {
   'does-not-fit': 'One item does not fit the usable area even once.',
 };
 
-/** Lays a job out in a thread, so that a hostile drawing ends with it. */
+/** Lays a job out in a process of its own, so that a hostile drawing ends with it. */
 export async function readyLayout(
   draft: JobDraft,
   art: readonly ArtRow[],
@@ -72,7 +72,7 @@ const ownDraft = (draft: JobDraft): JobDraft => (draft.laysOut === 'program' ? {
 /** Content and print files of a draft, or why it cannot be locked. */
 export async function buildLock(
   database: Database,
-  { row, title, draft, facts, art, compute = computeInThread }: Locking,
+  { row, title, draft, facts, art, compute = computeInChild }: Locking,
 ): Promise<
   Result<
     { readonly content: LockedContent; readonly files: readonly JobFile[]; readonly warnings: readonly string[] },
@@ -103,7 +103,7 @@ export async function lockJob(
   database: Database,
   actor: Actor,
   input: LockJobInput,
-  compute: Compute = computeInThread,
+  compute: Compute = computeInChild,
 ): Promise<Result<string, Refusal>> {
   const stranger = await strangerTo(database, actor, { jobId: input.jobId });
   if (stranger) return fail(stranger);

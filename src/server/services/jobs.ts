@@ -9,8 +9,9 @@ import { findArt, findJob, type JobRow } from '@/db/queries/job';
 import { findMaterials, findSetup } from '@/db/queries/shop';
 import { job, jobArt } from '@/db/schema/job';
 import { now } from '../clock';
-import { pictureFacts } from '../documents/job-picture';
+import type { PictureFacts } from '../documents/job-picture';
 import { refusal, type Actor, type Refusal } from './actor';
+import { readPictureFacts } from './decoder';
 import { firstDraft, jobFacts } from './job-facts';
 import { strangerTo } from './own-shop';
 
@@ -87,7 +88,7 @@ async function artKind(content: Uint8Array): Promise<Result<Omit<KeptArt, 'id'>,
   const head = new TextDecoder('utf-8').decode(content.subarray(0, 4096));
   if (/<svg[\s>]/.test(head) || head.trimStart().startsWith('<?xml'))
     return ok({ kind: 'drawing', widthPx: 0, heightPx: 0 });
-  const facts = await pictureFacts(content);
+  const facts = await readPictureFacts<PictureFacts>(content);
   if (!facts.ok) return fail(refusal(`${facts.error} Art is an SVG, a PNG or a JPEG.`));
   return ok({ kind: 'picture', widthPx: facts.value.widthPx, heightPx: facts.value.heightPx });
 }

@@ -2,7 +2,7 @@ import 'server-only';
 import type { RollAnswer } from '@/compute/roll';
 import { SectionWork } from '@/contracts/rolls';
 import type { Result } from '@/core/result';
-import { computeInThread } from './computation-thread';
+import { computeInPool } from './computation-pool';
 import type { RollRecord } from './roll-read';
 
 const registrationOf = ({ registration, originSdMm, marksApartMm, markSdMm }: SectionWork) => {
@@ -67,7 +67,7 @@ export function sectionsQuestion(record: RollRecord, work: SectionWork) {
 
 /** Sections of a run, in a thread of its own: thousands of rolls are drawn. */
 export async function answerSections(record: RollRecord, work: SectionWork): Promise<SectionsAnswer> {
-  const answered = await computeInThread('roll', sectionsQuestion(record, work));
+  const answered = await computeInPool('roll', sectionsQuestion(record, work));
   if (!answered.parsed)
     return { ok: false, error: { kind: answered.issues.map((i) => `${i.path.join(' ')}: ${i.message}`).join('; ') } };
   return answered.result as SectionsAnswer;
@@ -75,6 +75,7 @@ export async function answerSections(record: RollRecord, work: SectionWork): Pro
 
 const PROBLEMS: Readonly<Record<string, string>> = {
   'too-large': 'This took too long: ask for a shorter run, or read fewer stations.',
+  busy: 'Other questions are being worked out just now. Ask again in a moment.',
   'too-wide': 'One piece is wider than what can be printed: check its width and the printable width.',
   'longer-than-section':
     'Sections cannot hold it: not even one row stays within the allowed error. Slip takes it, or the way a section is registered: look at tension, rollers and the material with the machine stopped, register by marks, or allow more.',

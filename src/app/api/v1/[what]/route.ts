@@ -9,7 +9,10 @@ export const dynamic = 'force-dynamic';
 const MOST_BYTES = 64 * 1024 * 1024;
 
 const said = (problem: ProblemDetails): Response =>
-  Response.json(problem, { status: problem.status, headers: { 'content-type': 'application/problem+json' } });
+  Response.json(problem, {
+    status: problem.status,
+    headers: { 'content-type': 'application/problem+json', ...(problem.status === 503 && { 'retry-after': '5' }) },
+  });
 
 interface Context {
   readonly params: Promise<{ what: string }>;
@@ -23,7 +26,8 @@ export async function GET(_request: Request, { params }: Context): Promise<Respo
   return Response.json(openApiDocument());
 }
 
-type Body = { readonly ok: true; readonly value: unknown } | { readonly ok: false; readonly problem: ProblemDetails };
+type Body =
+  { readonly ok: true; readonly bytes: Uint8Array } | { readonly ok: false; readonly problem: ProblemDetails };
 
 const tooLarge = (): Body => ({ ok: false, problem: problemOf(413, 'too-large', 'More than 64 MiB') });
 
@@ -39,7 +43,7 @@ async function bytesOf(request: Request): Promise<Uint8Array | null> {
   return Buffer.concat(chunks, length);
 }
 
-async function jsonOf(request: Request): Promise<Body> {
+async function bodyOf(request: Request): Promise<Body> {
   const type = request.headers.get('content-type') ?? '';
   if (!/^application\/json\b/i.test(type))
     return { ok: false, problem: problemOf(415, 'not-json', 'Send the question as application/json') };
@@ -49,12 +53,7 @@ async function jsonOf(request: Request): Promise<Body> {
   if (!body) return tooLarge();
   if (announced > 0 && body.byteLength !== announced)
     return { ok: false, problem: problemOf(400, 'cut-short', 'Fewer bytes arrived than were announced') };
-  try {
-    return { ok: true, value: JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(body)) };
-  } catch (error) {
-    const detail = error instanceof Error ? error.message : undefined;
-    return { ok: false, problem: problemOf(400, 'not-json', 'The body is no JSON', detail) };
-  }
+  return { ok: true, bytes: body };
 }
 
 /** Computes one thing: JSON in, JSON out, nothing kept. */
@@ -62,11 +61,12 @@ export async function POST(request: Request, { params }: Context): Promise<Respo
   if (!(await isLetIn())) return said(problemOf(401, 'signed-out', 'Sign in first'));
   const { what } = await params;
   if (!isComputation(what)) return said(problemOf(404, 'unknown', 'There is nothing of that name'));
-  const json = await jsonOf(request);
-  if (!json.ok) return said(json.problem);
+  const body = await bodyOf(request);
+  if (!body.ok) return said(body.problem);
   try {
-    const answer = await answerApi(what, json.value);
-    return answer.ok ? Response.json(answer.value) : said(answer.problem);
+    const answer = await answerApi(what, body.bytes);
+    if (!answer.ok) return said(answer.problem);
+    return new Response(new Uint8Array(answer.json), { headers: { 'content-type': 'application/json' } });
   } catch (error) {
     return said(problemOf(500, 'fault', 'Something went wrong on our side', reportRequestFault(error, request)));
   }

@@ -52,7 +52,12 @@ export default tseslint.config(
     },
   },
   {
-    files: ['src/core/**/*.ts', 'src/workers/**/*.ts', 'src/formats/image/png-filters.ts'],
+    files: [
+      'src/core/**/*.ts',
+      'src/workers/**/*.ts',
+      'src/formats/image/png-filters.ts',
+      'src/formats/image/tiff-packings.ts',
+    ],
     rules: { '@typescript-eslint/no-non-null-assertion': 'off', '@typescript-eslint/restrict-plus-operands': 'off' },
   },
   {

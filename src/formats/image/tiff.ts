@@ -1,6 +1,7 @@
 import { fromBlob, getDecoder, type GeoTIFFImage } from 'geotiff';
 import type { GrayImage } from '@/core/scan/gray';
 import { fail, ok } from '@/core/result';
+import { boundPackings } from './tiff-packings';
 import { grayOf, problem, tooManyPixels, type ReadImage, type ReadImageOptions } from './gray-image';
 
 /** Rows are decoded in strips of about so many pixels. */
@@ -11,9 +12,12 @@ const BLACK_IS_ZERO = 1;
 const RGB = 2;
 const PALETTE = 3;
 const INKS = 5;
-/** None, LZW, JPEG (refused by its colours), deflate under both numbers, PackBits. Source: TIFF 6.0 and its technical notes. */
-const JPEG = 7;
-const PACKINGS: ReadonlySet<number> = new Set([1, 5, JPEG, 8, 32946, 32773]);
+/** None, LZW, deflate under both numbers, PackBits. Source: TIFF 6.0 and its technical notes. */
+const PACKINGS: ReadonlySet<number> = new Set([1, 5, 8, 32946, 32773]);
+/** Old and new numbers of JPEG inside a TIFF. */
+const JPEGS: ReadonlySet<number> = new Set([6, 7]);
+
+boundPackings();
 
 interface Kind {
   readonly photometric: number;
@@ -66,13 +70,12 @@ function levelsOf({ photometric, bits }: Kind, palette: ArrayLike<number> | null
 
 function refusal(image: GeoTIFFImage, { photometric, bits, packing }: Kind): ReadImage | null {
   const [width, height] = [image.getWidth(), image.getHeight()];
+  if (JPEGS.has(packing))
+    return problem('not-supported', 'The TIFF holds a JPEG inside. Save it as PNG, or as TIFF without JPEG.');
   if (photometric === INKS)
     return problem('not-supported', 'The TIFF holds printing inks (CMYK). Save it in gray or RGB.');
   if (![WHITE_IS_ZERO, BLACK_IS_ZERO, RGB, PALETTE].includes(photometric))
-    return problem(
-      'not-supported',
-      'The TIFF holds colours of another kind (as JPEG inside a TIFF does). Save it as PNG.',
-    );
+    return problem('not-supported', 'The TIFF holds colours of another kind. Save it as PNG.');
   if (bits > 16 || image.getSampleFormat() !== 1)
     return problem('not-supported', `The TIFF has ${bits} bits a sample. Save it with 8 or 16.`);
   if (!PACKINGS.has(packing))
@@ -98,8 +101,7 @@ interface Opened {
 }
 
 /** Samples of eight bits that lie together are taken from the decoded blocks as they are; anything else goes sample by sample. */
-const isPlain = (image: GeoTIFFImage, { bits, packing }: Kind): boolean =>
-  bits === 8 && packing !== JPEG && image.planarConfiguration === 1;
+const isPlain = (image: GeoTIFFImage, { bits }: Kind): boolean => bits === 8 && image.planarConfiguration === 1;
 
 async function decoderOf(image: GeoTIFFImage, { packing, samples, bits }: Kind) {
   const directory = image.getFileDirectory();

@@ -10,7 +10,7 @@ import { freePort, isPortOpen } from '../lib/ports.mjs';
 import { startPrivateServer } from '../lib/private-server.mjs';
 import { runQuiet } from '../lib/run.mjs';
 import { say } from '../lib/say.mjs';
-import { writeTotal } from '../lib/tally.mjs';
+import { clearReports, writeTotal } from '../lib/tally.mjs';
 
 const LONGEST_START_MS = 8 * 60_000;
 const PAGE = { headers: { accept: 'text/html' } };
@@ -84,6 +84,7 @@ export async function checkStarts() {
   const clone = { folder: join(place, 'clone'), home: join(place, 'home') };
   mkdirSync(clone.home);
   runQuiet('git', ['clone', '-q', process.cwd(), clone.folder]);
+  clearReports('starts');
   const total = { passed: 0, failed: 0 };
   const check = (what, isRight, detail) => {
     total[isRight ? 'passed' : 'failed'] += 1;

@@ -183,6 +183,21 @@ describe('refused whole, with the reason', () => {
       /not as Red Plumb writes them/,
     ],
     [
+      'a moment without end',
+      () => change('shop', /"made_at": "[^"]*"/, '"made_at": "infinity"'),
+      /"made_at" in a row of "shop" is no moment/,
+    ],
+    [
+      'a moment before any shop',
+      () => change('cut_set', /"cut_at": "[^"]*"/, '"cut_at": "0044-03-15T12:00:00+00:00 BC"'),
+      /no moment that a shop can have seen/,
+    ],
+    [
+      'a name of 15,000 letters',
+      () => change('person', /"name": "[^"]*"/, `"name": "${'a'.repeat(15_000)}"`),
+      /"name" in a row of "person" is longer than a name can be/,
+    ],
+    [
       'a saved entry without its pass',
       () => change('confirmation', /"verdict": "pass"/, '"verdict": "cannot_tell"'),
       /cannot stand/,

@@ -31,6 +31,17 @@ const HASHED_JSON = new Set(['sheet_definition', 'locked_layout']);
 
 /** Words of people are short; kept files are told apart from them by their column. */
 const LONGEST_WORDS = 20_000;
+/** Names are shorter still: of files too, as file systems have them. */
+const LONGEST_NAME = 255;
+const isName = (column: string): boolean => /(^|_)name$/.test(column);
+
+/** Columns that hold a moment, by how they are called. */
+const isMoment = (column: string): boolean => /(^|_)at$/.test(column);
+/** A moment that a shop can have seen: PostgreSQL also takes "infinity" and years before our own calendar. */
+const isSane = (moment: string): boolean => {
+  const at = Date.parse(moment);
+  return at > Date.UTC(1990, 0) && at < Date.UTC(2200, 0);
+};
 
 type Row = Readonly<Record<string, unknown>>;
 
@@ -57,6 +68,10 @@ function checkValues(table: string, row: Row): void {
     const shape = JSON_COLUMNS[`${table}.${name}`];
     if (shape && !shape.safeParse(value).success)
       throw new ArchiveRefused(`"${name}" in a row of "${table}" is not as Red Plumb writes it.`);
+    if (typeof value === 'string' && isMoment(name) && !isSane(value))
+      throw new ArchiveRefused(`"${name}" in a row of "${table}" is no moment that a shop can have seen.`);
+    if (typeof value === 'string' && isName(name) && value.length > LONGEST_NAME)
+      throw new ArchiveRefused(`"${name}" in a row of "${table}" is longer than a name can be.`);
     if (!shape && typeof value === 'string' && value.length > LONGEST_WORDS && !value.startsWith('\\x'))
       throw new ArchiveRefused(`"${name}" in a row of "${table}" is longer than anybody writes.`);
   }

@@ -38,6 +38,9 @@ export function keepProcesses({ exec, args, count }) {
       setTimeout(begin, waitMs);
     });
   };
+  // Each process takes its connections from the system itself. Handed over by this one, a connection is lost without a word when its
+  // process is killed on the way, and whoever waits for the answer waits for ever.
+  cluster.schedulingPolicy = cluster.SCHED_NONE;
   cluster.setupPrimary({ exec, args, execArgv: [] });
   process.on('SIGINT', () => end(0));
   process.on('SIGTERM', () => end(0));

@@ -3,6 +3,7 @@ import { createServer } from 'node:http';
 import next from 'next';
 import pg from 'pg';
 import { pino } from 'pino';
+import { numberErrors } from './error-numbers.mjs';
 import { POOL, watchHealth } from './health.mjs';
 import { isTrusted, proxyList, refusalOf, settleHeaders } from './incoming.mjs';
 import { stoppedPage } from './stopped-page.mjs';
@@ -21,6 +22,7 @@ pool.on('error', () => undefined);
 pool.on('connect', (client) => client.on('error', () => undefined));
 const health = watchHealth({ pool, folder: process.env.RED_PLUMB_DATA });
 
+const underNumber = numberErrors();
 const app = next({ dev: false, dir: process.cwd(), hostname: address, port: Number(port) });
 await app.prepare();
 const handle = app.getRequestHandler();
@@ -70,7 +72,7 @@ async function answer(request, response) {
     response.writeHead(503, headers);
     return response.end(text);
   }
-  return handle(request, response);
+  return underNumber(number, () => handle(request, response));
 }
 
 const server = createServer({ headersTimeout: HEAD_MS }, (request, response) => {

@@ -31,14 +31,14 @@ export default function PageFault({
   readonly error: Error & { digest?: string };
   readonly reset: () => void;
 }) {
-  const state = useComeBack(reset);
+  const { state, again } = useComeBack(reset);
   const number = error.digest !== undefined && REQUEST_NUMBER.test(error.digest) ? error.digest : null;
   return (
     <main>
       <PageHeading>{WORDS[state].title}</PageHeading>
       <p role="status">{WORDS[state].now}</p>
       <p>Everything that was saved is kept.</p>
-      <button type="button" className="btn btn-primary" onClick={reset}>
+      <button type="button" className="btn btn-primary" onClick={again}>
         Try again
       </button>{' '}
       <Link className="btn btn-quiet" href="/">

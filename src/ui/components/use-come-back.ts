@@ -23,17 +23,19 @@ async function lookNow(): Promise<Exclude<State, 'looking'>> {
 
 /**
  * Why a page could not be drawn, asked of the server every second. Once the reason was the database, the disk or the line and is gone,
- * the page is drawn again by itself; a fault of the page itself waits for a press.
+ * the page is drawn again by itself; a fault of the page itself waits for a press. @returns the reason, and what such a press does
  */
-export function useComeBack(reset: () => void): State {
+export function useComeBack(reset: () => void): { readonly state: State; readonly again: () => void } {
   const router = useRouter();
   const [state, setState] = useState<State>('looking');
-  const comeBack = useEffectEvent(() => {
+  // To draw it anew is not enough: it has to be asked for again as well.
+  const again = (): void => {
     startTransition(() => {
       router.refresh();
       reset();
     });
-  });
+  };
+  const comeBack = useEffectEvent(again);
   useEffect(() => {
     let isGone = false;
     let wasAway = false;
@@ -55,5 +57,5 @@ export function useComeBack(reset: () => void): State {
       clearTimeout(timer);
     };
   }, []);
-  return state;
+  return { state, again };
 }

@@ -174,6 +174,8 @@ test('a sign-in leads back to a page of the shop, never to another site', async 
     '//elsewhere.example',
     '/\\elsewhere.example',
     'javascript:alert(1)',
+    '/.//elsewhere.example',
+    '/a/..//elsewhere.example',
   ]) {
     const reply = await signIn(passphrase, to);
     expect([reply.status, reply.headers.location]).toEqual([303, '/']);

@@ -45,14 +45,16 @@ const needsDatabase = ({ method, url }) => (method === 'GET' || method === 'HEAD
 function logWhenDone(request, response, number) {
   const begun = performance.now();
   const { method } = request;
+  // A socket that is cut off has no address any more when its answer ends.
+  const { remoteAddress } = request.socket;
   const [path] = request.url.split('?');
   response.on('close', () => {
     if (path.startsWith('/_next/static/')) return;
-    const from = isTrusted(proxies, request.socket.remoteAddress) ? request.headers['x-forwarded-for'] : undefined;
+    const from = isTrusted(proxies, remoteAddress) ? request.headers['x-forwarded-for'] : undefined;
     log.info(
       {
         ...{ request: number, method, path, status: response.statusCode, ms: Math.round(performance.now() - begun) },
-        ...{ from: from ?? request.socket.remoteAddress, ...(!response.writableFinished && { isCutOff: true }) },
+        ...{ from: from ?? remoteAddress, ...(!response.writableFinished && { isCutOff: true }) },
       },
       'answered',
     );

@@ -21,7 +21,7 @@ import {
 } from '../lib/packages.mjs';
 import { runShown } from '../lib/run.mjs';
 import { buildThreads } from '../lib/threads.mjs';
-import { say, stop } from '../lib/say.mjs';
+import { say, stop, tookWords } from '../lib/say.mjs';
 import {
   clearReports,
   countJest,
@@ -39,9 +39,14 @@ const BIN = 'node_modules/.bin';
 const LONGEST_RUN_MS = 40 * 60_000;
 const quiet = { NEXT_TELEMETRY_DISABLED: '1' };
 
-function run(title, command, args, environment = {}) {
+/** Runs one runner with its output shown and says how long it took; resolves to its exit code. */
+async function run(title, command, args, environment = {}) {
   say(`\n== ${title}`);
-  return runShown(command, args, { env: { ...process.env, ...quiet, ...environment }, timeout: LONGEST_RUN_MS });
+  const since = Date.now();
+  const env = { ...process.env, ...quiet, ...environment };
+  const status = await runShown(command, args, { env, timeout: LONGEST_RUN_MS });
+  say(`== ${title}: ${tookWords(since)}`);
+  return status;
 }
 
 async function freshDatabase(server, name) {
@@ -88,6 +93,7 @@ async function short(server) {
 }
 
 async function long() {
+  await ensureBuild();
   const jest = reportPath('jest-long.json');
   const figures = await run(
     'Acceptance figures at full length',
@@ -102,11 +108,20 @@ async function long() {
       'src/core/drift/slip',
       'src/core/drift/section-length',
       'src/formats/cut-file',
-      'scripts/kills',
+      'scripts/fuzz',
     ],
     { JEST_LONG: '1' },
   );
+  // Alone: they hold how soon the application is back against the clock.
+  const killed = reportPath('jest-kills.json');
+  const kills = await run(
+    'Kills and a full disk',
+    `${BIN}/jest`,
+    ['--json', `--outputFile=${killed}`, '--runInBand', 'scripts/kills', 'scripts/running'],
+    { JEST_LONG: '1' },
+  );
   return sum([
+    endedWith(kills, countJest(killed)),
     endedWith(figures, countJest(jest)),
     countStatus(await run('Sheets to true', node, ['--import', 'tsx', 'bench/sheets-to-true.ts'])),
   ]);
@@ -116,9 +131,11 @@ async function long() {
 export async function allTests(mode) {
   if (mode !== 'short' && mode !== 'long') stop('Say which tests: npm test, or npm run test:long.');
   clearReports(mode);
+  const since = Date.now();
   const needed = [POSTGRES, CHROMIUM, HP2XX, POPPLER, MUPDF, EZDXF];
   await ensureDebianPackages(mode === 'long' ? [...needed, OPENCV, STATSMODELS] : needed);
   await ensureNodePackages();
+  say(`== Install: ${tookWords(since)}`);
   let total;
   if (mode === 'long') total = await long();
   else {
@@ -131,6 +148,6 @@ export async function allTests(mode) {
     }
   }
   writeTotal(mode, total);
-  say(`\n${mode} tests: ${total.passed} passed, ${total.failed} failed`);
+  say(`\n${mode} tests: ${total.passed} passed, ${total.failed} failed, ${tookWords(since)}`);
   if (total.failed > 0) process.exitCode = 1;
 }

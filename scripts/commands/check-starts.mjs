@@ -9,7 +9,7 @@ import { ensureDatabase, withConnection } from '../lib/database.mjs';
 import { freePort, isPortOpen } from '../lib/ports.mjs';
 import { startPrivateServer } from '../lib/private-server.mjs';
 import { runQuiet } from '../lib/run.mjs';
-import { say } from '../lib/say.mjs';
+import { say, tookWords } from '../lib/say.mjs';
 import { clearReports, writeTotal } from '../lib/tally.mjs';
 
 const LONGEST_START_MS = 8 * 60_000;
@@ -84,6 +84,7 @@ export async function checkStarts() {
   const clone = { folder: join(place, 'clone'), home: join(place, 'home') };
   mkdirSync(clone.home);
   runQuiet('git', ['clone', '-q', process.cwd(), clone.folder]);
+  const since = Date.now();
   clearReports('starts');
   const total = { passed: 0, failed: 0 };
   const check = (what, isRight, detail) => {
@@ -134,6 +135,6 @@ export async function checkStarts() {
     rmSync(place, { recursive: true, force: true });
   }
   writeTotal('starts', total);
-  say(`\nstarts: ${total.passed} passed, ${total.failed} failed`);
+  say(`\nstarts: ${total.passed} passed, ${total.failed} failed, ${tookWords(since)}`);
   if (total.failed > 0) process.exitCode = 1;
 }

@@ -56,3 +56,32 @@ it('a fault inside is logged and answered in plain words, without its text', asy
   expect(logged.mock.calls[0]?.[0]).toMatchObject({ request: 'K7QM-2X9D', kind: 'fault' });
   logged.mockRestore();
 });
+
+it('a NUL in what was typed is refused in words before the database is asked', async () => {
+  letIn.mockResolvedValue(true);
+  const answer = await startShop({
+    id: '0b9d1c2e-0000-4000-8000-000000000001',
+    name: 'King\u0000fisher',
+    personName: 'Me',
+    unitSystem: 'mm',
+    timeZone: 'UTC',
+  });
+  expect(answer.ok ? '' : answer.message).toMatch(/cannot be saved \(NUL\)/);
+});
+
+it.each([
+  [Object.assign(new Error('x'), { code: '53100' }), /^The disk is full, so nothing was saved/],
+  [
+    new Error('Failed query', { cause: Object.assign(new Error('x'), { code: 'ECONNREFUSED' }) }),
+    /^The database has stopped/,
+  ],
+  [new Error('timeout exceeded when trying to connect'), /^The database has stopped/],
+  [Object.assign(new Error('x'), { code: '57P03' }), /^The database has stopped/],
+  [new Error('anything else'), /^This could not be saved just now.*Number in the log: K7QM-2X9D/],
+])('%s is answered with its true reason', async (fault, words) => {
+  letIn.mockRejectedValue(fault);
+  const logged = jest.spyOn(log, 'error').mockImplementation(() => undefined);
+  const answer = await chooseTheme('dark');
+  expect(answer.ok ? '' : answer.message).toMatch(words);
+  logged.mockRestore();
+});

@@ -14,7 +14,7 @@ interface Manifest {
 const manifest = JSON.parse(readFileSync('package.json', 'utf8')) as Manifest;
 
 /** Commands that somebody may run first, in a checkout where nothing is installed. */
-const FIRST = ['demo', 'start', 'test', 'test:long', 'bench', 'bench:true', 'compute'];
+const FIRST = ['demo', 'start', 'test', 'test:long', 'test:starts', 'bench', 'bench:true', 'compute'];
 
 const entryOf = (command: string): string => {
   const [, entry] = /^node (scripts\/[\w-]+\.mjs)/.exec(manifest.scripts[command] ?? '') ?? [];

@@ -71,6 +71,7 @@ async function run(settings, { url, server }, hello) {
     say(words);
     log.write(`${JSON.stringify({ time: Date.now(), msg: words })}\n`);
   };
+  const asked = await askDoor(url);
   let isEnding = false;
   const end = async (code, words) => {
     if (isEnding) return;
@@ -86,7 +87,6 @@ async function run(settings, { url, server }, hello) {
     onFirstFailure: () => end(1, `Red Plumb did not start. Its last words (${file}):\n${lastLines(file)}`),
   });
   const keeper = server && keepServer(server, tell);
-  const asked = await askDoor(url);
   const door = keepDoor({
     isOpen: asked.isOpen,
     start: () =>

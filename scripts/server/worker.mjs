@@ -39,8 +39,12 @@ async function tellReady(response) {
   response.end(JSON.stringify(state));
 }
 
-/** Pages need the database, scripts and styles do not; what is sent in is answered in words by whoever takes it. */
-const needsDatabase = ({ method, url }) => (method === 'GET' || method === 'HEAD') && !url.startsWith('/_next/') && !url.startsWith('/icon');
+/**
+ * Whether a request opens a page as a whole. A part of one that is open already is left to that page: it keeps what was typed on it, says
+ * what is wrong and goes on by itself. What is sent in is answered in words by whoever takes it.
+ */
+const opensPage = ({ method, headers }) =>
+  method === 'GET' && (headers.accept ?? '').includes('text/html') && headers.rsc === undefined;
 
 function logWhenDone(request, response, number) {
   const begun = performance.now();
@@ -69,7 +73,7 @@ async function answer(request, response) {
   if (request.url === '/healthz') return say(response, 200, 'ok');
   if (request.url === '/readyz') return tellReady(response);
   logWhenDone(request, response, number);
-  if (health.state().database === 'stopped' && needsDatabase(request)) {
+  if (health.state().database === 'stopped' && opensPage(request)) {
     const { headers, text } = stoppedPage(health.state());
     response.writeHead(503, headers);
     return response.end(text);

@@ -162,3 +162,18 @@ it('a TIFF whose LZW codes are all ones is refused or read, never without end', 
   const answer = await readTiff(new Blob([hostile]), {});
   expect(answer.ok ? 'read' : answer.error.kind).toMatch(/read|damaged/);
 });
+
+it('a TIFF whose strips lie far beyond the file is damaged; the process goes on', async () => {
+  const plain = sharp({ create: { width: 40, height: 30, channels: 3, background: '#777777' } });
+  const bytes = await plain.toColourspace('b-w').tiff({ compression: 'none' }).toBuffer();
+  // StripOffsets, tag 273 (TIFF 6.0, section 8), in the library's little-endian files.
+  const tag = bytes.indexOf(Buffer.from([0x11, 0x01]));
+  expect(tag).toBeGreaterThan(0);
+  bytes.writeUInt32LE(0xffffffff, tag + 8);
+  const lengths = bytes.indexOf(Buffer.from([0x17, 0x01]));
+  bytes.writeUInt32LE(0xfffffff0, lengths + 8);
+  expect(await readTiff(new Blob([new Uint8Array(bytes)]), {})).toMatchObject({
+    ok: false,
+    error: { kind: 'damaged' },
+  });
+});

@@ -171,10 +171,20 @@ async function readSamples(
   }
 }
 
+/**
+ * A file whose pieces lie within it, whatever places a damaged TIFF names: beyond 32 bits some platforms end the whole process instead of
+ * giving an empty piece.
+ */
+function withinItself(file: Blob): Blob {
+  const place = (at = 0): number => (at > 0 ? Math.min(file.size, Math.floor(at)) : 0);
+  const slice = (from?: number, to?: number): Blob => file.slice(place(from), place(to));
+  return { size: file.size, type: file.type, slice } as Blob;
+}
+
 /** Reads a TIFF in strips: no more than the gray picture and one strip are held. The first picture of several counts. */
 export async function readTiff(file: Blob, { onRows = () => undefined }: ReadImageOptions): Promise<ReadImage> {
   try {
-    const tiff = await fromBlob(file);
+    const tiff = await fromBlob(withinItself(file));
     const image = await tiff.getImage(0);
     const kind = await kindOf(image);
     const refused = refusal(image, kind);

@@ -92,8 +92,9 @@ test('a cut sheet on the scanner', async ({ page }) => {
 
 test('a shop of one\u2019s own: the questions, what stands in it', async ({ page }) => {
   await openDemo(page);
-  await page.getByRole('link', { name: 'Shop' }).click();
+  await page.getByRole('link', { name: 'Shop', exact: true }).click();
   await page.waitForURL(/shop/);
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
   await shoot(page, 'shop');
   await openDemo(page);
   await page.getByRole('link', { name: 'Start my own shop' }).click();

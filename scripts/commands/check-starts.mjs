@@ -3,8 +3,8 @@
  * Each check is counted; the total goes to the reports.
  */
 import { spawn } from 'node:child_process';
-import { chmodSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
-import { join } from 'node:path';
+import { chmodSync, cpSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { join, relative } from 'node:path';
 import { ensureDatabase, withConnection } from '../lib/database.mjs';
 import { freePort, isPortOpen } from '../lib/ports.mjs';
 import { startPrivateServer } from '../lib/private-server.mjs';
@@ -47,6 +47,12 @@ async function startIn(clone, command, env) {
   };
 }
 
+/** Everything but what installs and builds leave behind: for sources that came without their history. */
+function copySources(folder) {
+  const left = new Set(['node_modules', '.next', '.red-plumb', 'reports', 'test-results', '.git']);
+  cpSync(process.cwd(), folder, { recursive: true, filter: (from) => !left.has(relative(process.cwd(), from)) });
+}
+
 /** A PostgreSQL of somebody else's: TLS with a certificate of its own, and a user who owns one schema and nothing more. */
 async function outsideDatabase(folder) {
   const first = await startPrivateServer(folder);
@@ -83,7 +89,7 @@ export async function checkStarts() {
   chmodSync(place, 0o755);
   const clone = { folder: join(place, 'clone'), home: join(place, 'home') };
   mkdirSync(clone.home);
-  runQuiet('git', ['clone', '-q', process.cwd(), clone.folder]);
+  if (runQuiet('git', ['clone', '-q', process.cwd(), clone.folder]).status !== 0) copySources(clone.folder);
   const since = Date.now();
   clearReports('starts');
   const total = { passed: 0, failed: 0 };

@@ -90,6 +90,49 @@ describe('the private database server', () => {
   });
 });
 
+describe('an upgrade of the private database', () => {
+  const folder = join(place, 'upgrade');
+  const settings = (backups: string) =>
+    JSON.stringify({ DATABASE_URL: null, RED_PLUMB_DATA: folder, RED_PLUMB_BACKUPS: backups });
+  const open = (backups: string): string =>
+    inNode(`import { openShopDatabase } from '${library('shop-database.mjs')}';
+      import { withConnection } from '${library('database.mjs')}';
+      try {
+        const { url, server } = await openShopDatabase(${settings(backups)});
+        const { rows } = await withConnection(url, (c) => c.query('select count(*)::int as n from drizzle.__drizzle_migrations'));
+        console.log('migrations', rows[0].n);
+        await server.stop();
+      } catch (error) { console.log('refused:', error.message); }`);
+
+  it('writes a backup that can be read back before it changes anything; without one nothing is changed', () => {
+    const old = inNode(`import { ensureDatabase, migrateDatabase } from '${library('database.mjs')}';
+      const c = await startPrivateServer('${join(folder, 'database')}');
+      await ensureDatabase(c, 'red_plumb');
+      await migrateDatabase(c.url('red_plumb'), { upTo: '0020_mark_sd' });
+      await c.stop(); console.log('made');`);
+    expect(old).toMatch(/made/);
+    // A file where the folder should be.
+    writeFileSync(join(place, 'no-folder'), '');
+    expect(open(join(place, 'no-folder', 'backups'))).toMatch(
+      /refused: The folder .* cannot be made .*RED_PLUMB_BACKUPS/,
+    );
+    const backups = join(place, 'backups');
+    const done = open(backups);
+    expect(done).toMatch(/Making a backup before the upgrade: .*before-upgrade-from-0020_mark_sd-.*\.dump/);
+    const journal = JSON.parse(readFileSync('drizzle/meta/_journal.json', 'utf8')) as { readonly entries: unknown[] };
+    expect(done).toContain(`migrations ${journal.entries.length}`);
+    const [file = '', ...others] = readdirSync(backups);
+    expect(others).toEqual([]);
+    const listed = spawnSync('sh', ['-c', `/usr/lib/postgresql/*/bin/pg_restore --list '${join(backups, file)}'`], {
+      encoding: 'utf8',
+    });
+    expect(listed.stdout).toMatch(/TABLE DATA public reading red_plumb/);
+    // Nothing to upgrade: nothing to back up.
+    expect(open(backups)).not.toMatch(/backup/);
+    expect(readdirSync(backups)).toHaveLength(1);
+  });
+});
+
 describe('the folder of the database', () => {
   const old = (base: string, key: string, daysAgo: number): string => {
     const folder = join(base, `demo-${key}`);

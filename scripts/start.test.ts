@@ -237,7 +237,7 @@ describe('the start command', () => {
     expect(output).not.toContain('secret');
   });
 
-  it('says what it can be told', async () => {
+  it('lists its settings on --help, and refuses what it does not know', async () => {
     const { status, output } = await start({}, ['--help']);
     expect(status).toBe(0);
     expect(output).toMatch(/DATABASE_URL[\s\S]*RED_PLUMB_DATA|RED_PLUMB_DATA[\s\S]*DATABASE_URL/);

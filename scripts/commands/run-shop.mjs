@@ -45,7 +45,7 @@ async function addDemo(url) {
   if (status !== 0) stop('The demo shop could not be made (see above). Nothing of it was kept.');
 }
 
-/** What both servers are told: the one for this machine, and the one for phones. */
+/** Environment of both servers: the one for this machine, and the one for phones. */
 function environmentOf(settings, url) {
   return {
     ...process.env,

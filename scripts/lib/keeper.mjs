@@ -6,7 +6,7 @@ const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
 
 /**
  * Watches the private database server and starts it again whenever it has died, until told to end. A start that fails (a full
- * disk) is tried again and again; its reason is told once, when it is new.
+ * disk) is tried again and again; its reason is said once, when it is new.
  * @param {(words: string) => void} tell
  */
 export function keepServer(server, tell) {

@@ -133,7 +133,7 @@ it.each(['public', 'plumb'])(
   },
 );
 
-it('a user who owns nothing is told what to do', async () => {
+it('says what to do for a user who owns nothing', async () => {
   const url = await emptyDatabase('nothing');
   const own = await asOwnerOf('other', url);
   await on(url, (client) => client.query('revoke create on schema public from public'));

@@ -4,7 +4,7 @@ import { readMigrationFiles } from 'drizzle-orm/migrator';
 import { Client, type ClientBase } from 'pg';
 
 const FOLDER = 'drizzle';
-/** One number for everyone who migrates: PostgreSQL's advisory locks are told apart by it. */
+/** One number for everyone who migrates: PostgreSQL tells advisory locks apart by it. */
 const LOCK = 7_236_502;
 const TABLE = '__drizzle_migrations';
 

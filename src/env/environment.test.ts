@@ -17,7 +17,7 @@ it.each([
   expect(sendsCookiesSecurely()).toBe(is);
 });
 
-it('a server that was told nothing takes itself to be reachable by anyone', () => {
+it('a server without settings takes itself to be reachable by anyone', () => {
   expect(isBeyondLoopback()).toBe(true);
 });
 

@@ -1,3 +1,4 @@
+import { unmarkFormulas } from './formula-marks';
 import { dsvFormat } from 'd3';
 import { lengthProblemWords, parseLength, type UnitSystem } from '@/core/units/length';
 
@@ -151,7 +152,7 @@ function takeCell(text: string, { unit }: Head, column: TableColumn, reading: Ta
   switch (column.kind) {
     case 'text':
       // A mark that a spreadsheet was shown, so that it takes words for words.
-      return { value: text.replace(/^'(?=[=+\-@])/, '') };
+      return { value: unmarkFormulas(text) };
     case 'length':
       return takeLength(text, unit, reading.system);
     case 'number': {

@@ -1,5 +1,6 @@
 import { csvParseRows } from 'd3';
 import fc from 'fast-check';
+import { markFormulas, unmarkFormulas } from './formula-marks';
 import { writeTable } from './write-table';
 
 describe('a table as CSV', () => {
@@ -11,6 +12,35 @@ describe('a table as CSV', () => {
         expect(back[0]).toEqual(['a', 'b', 'c mm']);
         expect(back.slice(1).map(([a, b, c]) => [a, b, Number(c)])).toEqual(rows.map(([a, b, c]) => [a, b, c + 0]));
       }),
+    );
+  });
+  it('marks of formulas come off again, whatever the words were (property)', () => {
+    const words = fc.string({
+      unit: fc.constantFrom(
+        'a',
+        'b',
+        '=',
+        '+',
+        '-',
+        '@',
+        ';',
+        '\t',
+        '\r',
+        '\n',
+        ',',
+        '"',
+        "'",
+        ' ',
+        '\uff1d',
+        '\uff20',
+      ),
+    });
+    fc.assert(
+      fc.property(words, (text) => {
+        expect(unmarkFormulas(markFormulas(text))).toBe(text);
+        expect(markFormulas(text)).not.toMatch(/(^|[;\t\r\n])[ "]*[=+\-@\uff1d\uff0b\uff0d\uff20]/);
+      }),
+      { numRuns: 2000 },
     );
   });
   it('keeps words that look like a formula from being one, and figures figures', () => {

@@ -66,7 +66,7 @@ it('with every thread busy a few wait their turn, and one more is turned away at
   expect(kinds.filter((k) => k === 'busy')).toHaveLength(2);
 });
 
-it('a thread that breaks is a fault, told as such', async () => {
+it('a thread that breaks is a fault, and is reported as one', async () => {
   await expect(poolOf('throw new Error("broken");').ask('fit', body(''))).rejects.toThrow('broken');
 });
 

@@ -19,7 +19,7 @@ export async function mayComeIn(request: Asked): Promise<'yes' | 'no' | 'cannot 
   try {
     return (await mayPass(database(), request.cookies.get(DOOR_COOKIE)?.value)) ? 'yes' : 'no';
   } catch (error) {
-    log.error({ err: error }, 'whether a visitor is signed in cannot be told');
+    log.error({ err: error }, 'cannot check who is signed in');
     return 'cannot tell';
   }
 }

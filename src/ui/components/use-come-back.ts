@@ -28,7 +28,7 @@ async function lookNow(): Promise<Exclude<State, 'looking'>> {
 export function useComeBack(reset: () => void): { readonly state: State; readonly again: () => void } {
   const router = useRouter();
   const [state, setState] = useState<State>('looking');
-  // To draw it anew is not enough: it has to be asked for again as well.
+  // Rendering again is not enough: the server must be asked again as well.
   const again = (): void => {
     startTransition(() => {
       router.refresh();

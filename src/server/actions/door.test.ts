@@ -69,6 +69,18 @@ it('a NUL in what was typed is refused in words before the database is asked', a
   expect(answer.ok ? '' : answer.message).toMatch(/cannot be saved \(NUL\)/);
 });
 
+it('the letters of its escape are not a NUL', async () => {
+  letIn.mockResolvedValue(true);
+  const answer = await startShop({
+    id: '0b9d1c2e-0000-4000-8000-000000000001',
+    name: 'King\\u0000fisher',
+    personName: 'Me',
+    unitSystem: 'mm',
+    timeZone: 'UTC',
+  });
+  expect(answer.ok ? '' : answer.message).not.toMatch(/NUL/);
+});
+
 it.each([
   [Object.assign(new Error('x'), { code: '53100' }), /^The disk is full, so nothing was saved/],
   [

@@ -8,7 +8,10 @@ import { isLetIn } from '../services/door-guard';
 import { reportFault } from '../services/faults';
 
 /** The one character that PostgreSQL keeps in no text. */
-const holdsNul = (value: unknown): boolean => JSON.stringify(value).includes('\\u0000');
+function holdsNul(value: unknown): boolean {
+  if (typeof value === 'string') return value.includes('\0');
+  return typeof value === 'object' && value !== null && Object.values(value).some(holdsNul);
+}
 
 /** What every action answers: plain data, words for the one at the machine. */
 export type Answer<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly message: string };

@@ -63,17 +63,20 @@ function checkColumns(table: string, row: Row, columns: readonly string[]): void
   if (missing !== undefined) throw new ArchiveRefused(`A row of "${table}" has no "${missing}".`);
 }
 
+/** What is wrong with a value of text, as the end of a sentence; null where nothing is. */
+function textProblem(column: string, value: string): string | null {
+  if (isMoment(column) && !isSane(value)) return 'is no moment that a shop can have seen';
+  if (isName(column) && value.length > LONGEST_NAME) return 'is longer than a name can be';
+  return value.length > LONGEST_WORDS && !value.startsWith('\\x') ? 'is longer than anybody writes' : null;
+}
+
 function checkValues(table: string, row: Row): void {
   for (const [name, value] of Object.entries(row)) {
     const shape = JSON_COLUMNS[`${table}.${name}`];
-    if (shape && !shape.safeParse(value).success)
-      throw new ArchiveRefused(`"${name}" in a row of "${table}" is not as Red Plumb writes it.`);
-    if (typeof value === 'string' && isMoment(name) && !isSane(value))
-      throw new ArchiveRefused(`"${name}" in a row of "${table}" is no moment that a shop can have seen.`);
-    if (typeof value === 'string' && isName(name) && value.length > LONGEST_NAME)
-      throw new ArchiveRefused(`"${name}" in a row of "${table}" is longer than a name can be.`);
-    if (!shape && typeof value === 'string' && value.length > LONGEST_WORDS && !value.startsWith('\\x'))
-      throw new ArchiveRefused(`"${name}" in a row of "${table}" is longer than anybody writes.`);
+    const isAsWritten = shape === undefined || shape.safeParse(value).success;
+    const problem = isAsWritten ? null : 'is not as Red Plumb writes it';
+    const found = problem ?? (shape === undefined && typeof value === 'string' ? textProblem(name, value) : null);
+    if (found !== null) throw new ArchiveRefused(`"${name}" in a row of "${table}" ${found}.`);
   }
 }
 

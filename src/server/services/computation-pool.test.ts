@@ -66,6 +66,16 @@ it('with every thread busy a few wait their turn, and one more is turned away at
   expect(kinds.filter((k) => k === 'busy')).toHaveLength(2);
 });
 
+it('whoever waits behind slow ones is not given up for the time they took', async () => {
+  const pool = poolOf(
+    `await new Promise((r) => setTimeout(r, Number(text))); return { kind: 'not-json', detail: text };`,
+    { longestMs: 2000 },
+  );
+  await pool.ask('fit', body('1'));
+  const asked = ['1500', '1500', '1500'].map((text) => pool.ask('fit', body(text)));
+  expect((await Promise.all(asked)).map((a) => a.kind)).toEqual(['not-json', 'not-json', 'not-json']);
+});
+
 it('a thread that breaks is a fault, and is reported as one', async () => {
   await expect(poolOf('throw new Error("broken");').ask('fit', body(''))).rejects.toThrow('broken');
 });

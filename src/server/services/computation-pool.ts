@@ -38,6 +38,27 @@ export interface ComputationPool {
   readonly end: () => Promise<void>;
 }
 
+/** Lets a few go ahead at once and a few more wait, first come first served. `ask` is null where no more may wait. */
+function takeTurns(atOnce: number, mostWaiting: number) {
+  const waiting: (() => void)[] = [];
+  let underWay = 0;
+  return {
+    ask: (): Promise<void> | null => {
+      if (underWay < atOnce) {
+        underWay += 1;
+        return Promise.resolve();
+      }
+      return waiting.length < mostWaiting ? new Promise((resolve) => waiting.push(resolve)) : null;
+    },
+    done: (): void => {
+      const next = waiting.shift();
+      // The turn is handed on as it is.
+      if (next) next();
+      else underWay -= 1;
+    },
+  };
+}
+
 /** Threads that answer questions within bounds of time, memory and waiting. */
 export function makePool(thread: string, { threads, mostWaiting, longestMs, mostHeapMb }: PoolBounds): ComputationPool {
   const pool = new Piscina<Question, ThreadAnswer>({
@@ -50,19 +71,16 @@ export function makePool(thread: string, { threads, mostWaiting, longestMs, most
   });
   // A thread that is lost tells whoever waits for it; the pool itself goes on.
   pool.on('error', () => undefined);
-  let underWay = 0;
+  const turns = takeTurns(threads, mostWaiting);
   return {
     ask: async (name, body) => {
-      if (underWay >= threads + mostWaiting) return { kind: 'busy' };
-      underWay += 1;
-      // The time counts from when a thread takes it up: whoever waits in the queue is not given up for that.
+      const turn = turns.ask();
+      if (turn === null) return { kind: 'busy' };
+      await turn;
       const abort = new AbortController();
-      const timer = setTimeout(
-        () => {
-          abort.abort();
-        },
-        longestMs * (1 + Math.ceil(pool.queueSize / threads)),
-      );
+      const timer = setTimeout(() => {
+        abort.abort();
+      }, longestMs);
       try {
         return await pool.run({ name, body }, { signal: abort.signal });
       } catch (error) {
@@ -72,7 +90,7 @@ export function makePool(thread: string, { threads, mostWaiting, longestMs, most
         return { kind: 'too-much' };
       } finally {
         clearTimeout(timer);
-        underWay -= 1;
+        turns.done();
       }
     },
     end: () => pool.destroy(),

@@ -1,9 +1,11 @@
 /** The page that stands alone while the database does not answer: it says why, looks again by itself, and goes on. */
 import { randomBytes } from 'node:crypto';
 
+const DARK = '--paper: #11171f; --ink: #dfe6f0; --ink-2: #9aa8bb; --plumb: #ff5d66';
 const STYLE = `
 :root { --paper: #f4f2ec; --ink: #14233c; --ink-2: #4a5870; --plumb: #c4162a; color-scheme: light dark }
-@media (prefers-color-scheme: dark) { :root { --paper: #11171f; --ink: #dfe6f0; --ink-2: #9aa8bb; --plumb: #ff5d66 } }
+@media (prefers-color-scheme: dark) { :root:not([data-theme=light]) { ${DARK} } }
+:root[data-theme=dark] { ${DARK}; color-scheme: dark }
 body { margin: 0; padding: 12vh 1.25rem 2rem; background: var(--paper); color: var(--ink); font: 18px/1.45 system-ui, sans-serif }
 main { max-width: 30rem; margin: 0 auto; border-left: 2px solid var(--plumb); padding-left: 1.25rem }
 h1 { font-size: 1.6rem; margin: 0 0 .5rem } p { margin: 0 0 1rem } .quiet { color: var(--ink-2) }`;
@@ -35,13 +37,21 @@ const look = async () => {
 };
 setTimeout(look, 1000);`;
 
-/** @param {{ disk: 'enough' | 'full' }} health @returns headers and text of an answer with status 503 */
-export function stoppedPage(health) {
+/** The theme that a browser has chosen, by its cookie; without one the page follows the browser's own. */
+const themeOf = (cookie = '') => /(?:^|;\s*)theme=(light|dark)(?:;|$)/.exec(cookie)?.[1];
+
+/**
+ * @param {{ disk: 'enough' | 'full' }} health
+ * @param {string | undefined} cookie of the request
+ * @returns headers and text of an answer with status 503
+ */
+export function stoppedPage(health, cookie) {
+  const theme = themeOf(cookie);
   const state = health.disk === 'full' ? 'full' : 'stopped';
   const nonce = randomBytes(16).toString('base64');
   const { title, now } = WORDS[state];
   const text = `<!doctype html>
-<html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1">
+<html lang="en"${theme ? ` data-theme="${theme}"` : ''}><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1">
 <title>${title} · Red Plumb</title><style nonce="${nonce}">${STYLE}</style></head>
 <body><main><h1 role="status">${title}</h1><p id="now">${now}</p>
 <p class="quiet">Everything that was saved is kept.</p></main><script nonce="${nonce}">${scriptFor(state)}</script></body></html>`;

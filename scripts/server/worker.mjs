@@ -74,7 +74,7 @@ async function answer(request, response) {
   if (request.url === '/readyz') return tellReady(response);
   logWhenDone(request, response, number);
   if (health.state().database === 'stopped' && opensPage(request)) {
-    const { headers, text } = stoppedPage(health.state());
+    const { headers, text } = stoppedPage(health.state(), request.headers.cookie);
     response.writeHead(503, headers);
     return response.end(text);
   }

@@ -76,7 +76,7 @@ test('A: at 96 to the inch, the cut moved in the file instead of settings', asyn
   await enterReadings(page, await readPicture(page, { no: 1, setNo: 1, block: 'A4', kind: 'quick' }));
   await toSettings(page);
   await page.getByText('Move the cut in the file').first().click();
-  await page.getByRole('button', { name: 'Take this way' }).click();
+  await page.getByRole('button', { name: 'Apply this correction' }).click();
   await page.waitForURL(/confirm/);
   await expect(page.getByRole('link', { name: /Drawing with cut 2 moved \(SVG\)/ })).toBeVisible();
   await cut(page);

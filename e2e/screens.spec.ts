@@ -18,7 +18,7 @@ async function screensOf(page: Page): Promise<string[]> {
   await page.waitForURL(/map/);
   await page.goto(`${base}/settings`);
   await page.getByText('Leave it, and hide it').click();
-  await page.getByRole('button', { name: 'Take this way' }).click();
+  await page.getByRole('button', { name: 'Apply this correction' }).click();
   await page.waitForURL(/confirm/);
   await page.goto('/history');
   const entry = (await page.getByRole('link', { name: /UTC/ }).first().getAttribute('href')) ?? '/history';

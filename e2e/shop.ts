@@ -152,7 +152,7 @@ export async function takeSettings(page: Page): Promise<void> {
       /(?:to|by) ([\u2212+]?[\d.]+) /.exec((await row.locator('.set-words').textContent()) ?? '')?.[1] ?? '';
     await row.getByRole('textbox').fill(after);
   }
-  await page.getByRole('button', { name: /I have set them|Take this way/ }).click();
+  await page.getByRole('button', { name: /I have set them|Apply this correction/ }).click();
 }
 
 /** Reads each wedge of a set off the stand-ins' picture, rounded to the entered step. */

@@ -38,7 +38,7 @@ test('one picture of each main view', async ({ page }) => {
   await page.waitForURL(/settings/);
   await shoot(page, 'settings');
   await page.getByText('Move the cut in the file', { exact: true }).click();
-  await page.getByRole('button', { name: 'Take this way' }).click();
+  await page.getByRole('button', { name: 'Apply this correction' }).click();
   await page.waitForURL(/confirm/);
   await page.getByRole('button', { name: 'Cut done' }).click();
   await page.getByRole('heading', { name: /as if you had never seen it/ }).waitFor();

@@ -26,7 +26,7 @@ export function computeSettings(input: ComputeSettingsInput): Result<object, Pro
     mapInMachine(fromParameters(input.error), load),
     input.settings.map(settingOf),
     corners.map((p) => apply(sheetToMachine(load), p)),
-    input.order,
+    { order: input.order },
   );
   const left = mapOnSheet(plan.after, load);
   const after = toParameters(left);

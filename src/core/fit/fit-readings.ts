@@ -1,4 +1,4 @@
-import { identity, type Affine } from '../geometry/affine';
+import { apply, displacement, identity, inverseOf, then, type Affine } from '../geometry/affine';
 import { mapInMachine, mapOnSheet, type Load } from '../geometry/load';
 import { observationOf, observationUnder, type Observation, type FigureReading } from '../reading/observation';
 import type { Result } from '../result';
@@ -7,10 +7,20 @@ import { fitErrorMap, type ErrorMapFit, type FitError, type FitOptions } from '.
 /** The place a reading belongs to depends on the map itself, at second order: two rounds move it by less than 0.1 um. */
 const ROUNDS = 3;
 
+/** What would have been read had the set been cut with the reference settings: the cut moves on from where it fell. */
+function withReference(o: Observation, own: Affine, move: Affine): Observation {
+  const d = displacement(move, apply(own, o.at));
+  return { ...o, valueMm: o.valueMm + (o.axis === 'across' ? d.x : d.y) };
+}
+
 /** The reading as an observation in the sheet frame of `frameLoad`, placed by the map found so far. */
 function placed(reading: FigureReading, map: Affine, frameLoad: Load): Observation {
-  const own = mapOnSheet(mapInMachine(map, frameLoad), reading.load);
-  return observationUnder(observationOf(reading, own), reading.load, frameLoad);
+  const { load, toReference } = reading;
+  const atReference = mapOnSheet(mapInMachine(map, frameLoad), load);
+  if (!toReference) return observationUnder(observationOf(reading, atReference), load, frameLoad);
+  const move = mapOnSheet(toReference, load);
+  const own = then(atReference, inverseOf(move));
+  return observationUnder(withReference(observationOf(reading, own), own, move), load, frameLoad);
 }
 
 /**

@@ -28,6 +28,8 @@ interface SetReading {
   readonly load: Load;
   /** Shift that the file carried for this set, taken out again. */
   readonly fileShift: Point;
+  /** Takes this set's cut to where the machine's reference settings would have put it; absent: it was cut with those. */
+  readonly toReference?: Affine<'machine', 'machine'>;
 }
 
 /** Reading: what the operator matched, (h - u) / h, before the dither is taken out. */

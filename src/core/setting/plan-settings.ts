@@ -49,19 +49,29 @@ export function cutAfter(
   return order === 'settings-last' ? then(then(cut0, back), d1) : then(then(d1, back), cut0);
 }
 
+/** Setting values by setting id. */
+export type SettingValues = Readonly<Record<string, number>>;
+
+export interface PlanOptions {
+  readonly order?: SettingOrder;
+  /** Values that were in force when the error was measured, by setting id; a setting not named had its present value. */
+  readonly atCut?: SettingValues;
+}
+
 interface Problem {
   readonly cut0: MachineMap;
   readonly settings: readonly MachineSetting[];
+  readonly atCut: readonly number[];
   readonly corners: readonly Point<'machine'>[];
   readonly order: SettingOrder;
 }
 
-function mapFor(problem: Problem, values: readonly number[]): MachineMap {
-  const d0 = settingsMap(
-    problem.settings,
-    problem.settings.map((s) => s.value),
-  );
-  return cutAfter(problem.cut0, d0, settingsMap(problem.settings, values), problem.order);
+/** Value of each setting when the error was measured. */
+export const valuesAtCut = (settings: readonly MachineSetting[], atCut: SettingValues = {}): readonly number[] =>
+  settings.map((s) => atCut[s.id] ?? s.value);
+
+function mapFor({ cut0, settings, atCut, order }: Problem, values: readonly number[]): MachineMap {
+  return cutAfter(cut0, settingsMap(settings, atCut), settingsMap(settings, values), order);
 }
 
 const cornerErrors = (map: MachineMap, corners: readonly Point<'machine'>[]): readonly number[] =>
@@ -69,7 +79,7 @@ const cornerErrors = (map: MachineMap, corners: readonly Point<'machine'>[]): re
 
 /** Real values of least squared corner error: Gauss-Newton on a nearly linear problem, six rounds. */
 function realOptimum(problem: Problem): readonly number[] {
-  let values = problem.settings.map((s) => s.value);
+  let values = problem.atCut;
   for (let round = 0; round < 6; round++) {
     const here = cornerErrors(mapFor(problem, values), problem.corners);
     const slopes = values.map((value, k) => {
@@ -101,17 +111,19 @@ function combinations(lists: readonly (readonly number[])[]): readonly (readonly
 /**
  * Values of the given settings, all together, that leave the least worst-corner error: the real optimum, then every
  * combination of displayable values within two steps of it. Settings not given stay; equal results keep the smaller change.
- * @param cut0 present error map in the machine frame about the block's centre. @param corners of the work area, machine frame.
+ * The plan starts from the values in force at the cut: a setting that was moved since is told from its present value to the
+ * value that the cut asks for, never moved by the error once more.
+ * @param cut0 measured error map in the machine frame about the block's centre. @param corners of the work area, machine frame.
  */
 export function planSettings(
   cut0: MachineMap,
   settings: readonly MachineSetting[],
   corners: readonly Point<'machine'>[],
-  order: SettingOrder = 'settings-last',
+  { order = 'settings-last', atCut = {} }: PlanOptions = {},
 ): SettingsPlan {
   const worstBeforeMm = largestDisplacement(cut0, corners);
   if (settings.length === 0) return { changes: [], after: cut0, worstBeforeMm, worstAfterMm: worstBeforeMm };
-  const problem: Problem = { cut0, settings, corners, order };
+  const problem: Problem = { cut0, settings, atCut: valuesAtCut(settings, atCut), corners, order };
   const wanted = realOptimum(problem);
   const neighbours = neighboursFor(settings.length);
   const candidates = settings.map((s, k) => [...new Set(neighbours.map((n) => onStep(s, wanted[k]! + n * s.step)))]);
@@ -125,14 +137,39 @@ export function planSettings(
   }
   const { values, worst } = best!;
   return {
-    changes: settings.map((setting, k) => changeOf(setting, values[k]!, wanted[k]!)),
+    changes: settings.map((setting, k) => changeOf(setting, values[k]!, wanted[k])),
     after: mapFor(problem, values),
     worstBeforeMm,
     worstAfterMm: worst,
   };
 }
 
-function changeOf(setting: MachineSetting, after: number, wanted: number): SettingChange {
+function changeOf(setting: MachineSetting, after: number, wanted = after): SettingChange {
   const isAtLimit = wanted > setting.maxValue + setting.step / 2 || wanted < setting.minValue - setting.step / 2;
   return { setting, before: setting.value, after, toType: typedFor(setting, after), isAtLimit };
+}
+
+/** Changes that bring settings back to the values in force at the cut; no direction need be known for it. */
+export const setBack = (settings: readonly MachineSetting[], atCut: SettingValues): readonly SettingChange[] =>
+  settings
+    .filter((s) => atCut[s.id] !== undefined && atCut[s.id] !== s.value)
+    .map((s) => changeOf(s, atCut[s.id] ?? s.value));
+
+/**
+ * Map that takes a cut made with some values to the same cut made with others, settings acting last: D1 D0^-1. Null when a
+ * setting that differs has no known direction.
+ */
+export function carriedTo(
+  settings: readonly MachineSetting[],
+  from: SettingValues,
+  to: SettingValues,
+): MachineMap | null {
+  const differing = settings.filter((s) => (from[s.id] ?? s.value) !== (to[s.id] ?? s.value));
+  if (differing.some((s) => s.sense === null)) return null;
+  const known = settings.filter((s) => s.sense !== null);
+  return cutAfter(
+    identity<'machine'>(),
+    settingsMap(known, valuesAtCut(known, from)),
+    settingsMap(known, valuesAtCut(known, to)),
+  );
 }

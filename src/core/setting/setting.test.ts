@@ -12,7 +12,7 @@ import {
   valueAfterTyping,
   type MachineSetting,
 } from './machine-setting';
-import { cutAfter, planSettings, settingsMap } from './plan-settings';
+import { carriedTo, cutAfter, planSettings, setBack, settingsMap } from './plan-settings';
 import { testSetting } from './setting.testing';
 
 const corners = cornersOf<'machine'>(176, 236);
@@ -137,6 +137,30 @@ describe('planning settings', () => {
         }
       }),
     );
+  });
+  it('a setting moved after the cut changes nothing of what is to be set: only where it is set from (property)', () => {
+    const number = (max: number) => fc.double({ min: -max, max, noNaN: true });
+    fc.assert(
+      fc.property(number(3), number(0.004), number(2), number(0.9), (shift, scale, movedMm, movedPercent) => {
+        const cut0 = fromParameters<'machine'>({ ...NO_ERROR, offsetAlongMm: shift, scaleAcross: scale });
+        const atCut = Object.fromEntries(four.map((s) => [s.id, s.value]));
+        const now = four.map((s, i) => ({ ...s, value: onStep(s, s.value + [movedMm, movedMm, movedPercent, 0][i]!) }));
+        const plan = planSettings(cut0, four, corners);
+        const later = planSettings(cut0, now, corners, { atCut });
+        expect(later.changes.map((c) => c.after)).toEqual(plan.changes.map((c) => c.after));
+        expect(later.changes.map((c) => c.before)).toEqual(now.map((s) => s.value));
+        const carried = then(cut0, carriedTo(now, atCut, {})!);
+        const fromNow = planSettings(carried, now, corners);
+        expect(fromNow.worstAfterMm).toBeCloseTo(plan.worstAfterMm, 9);
+      }),
+      { numRuns: 30, seed: 6 },
+    );
+  });
+  it('a setting of unknown direction is set back and never carried', () => {
+    const unknown = [setting({ id: 'u', sense: null, value: 1.5 })];
+    expect(setBack(unknown, { u: 0.5 })).toMatchObject([{ before: 1.5, after: 0.5 }]);
+    expect(carriedTo(unknown, { u: 0.5 }, {})).toBeNull();
+    expect(carriedTo(unknown, { u: 1.5 }, {})).toEqual({ xx: 1, xy: 0, yx: 0, yy: 1, tx: 0, ty: 0 });
   });
   it('settings first or last differ by |dA||t|: 40 um at 8 mm and 0.5 %', () => {
     const cut0 = fromParameters<'machine'>({ ...NO_ERROR, offsetAcrossMm: 8 });

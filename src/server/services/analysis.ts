@@ -1,5 +1,5 @@
 import 'server-only';
-import { apply, translation, type Affine } from '@/core/geometry/affine';
+import { apply, largestDisplacement, translation, type Affine, type Point } from '@/core/geometry/affine';
 import { mapInMachine, mapOnSheet, sheetToMachine, type Load } from '@/core/geometry/load';
 import { asKnife, KNIFE_FROM_PEN_SD_MM, KNIFE_SHIFT_UNTOLD } from '@/core/fit/pen';
 import { fitReadings } from '@/core/fit/fit-readings';
@@ -17,6 +17,7 @@ import type { MarkNoise } from '@/core/fit/mark-noise';
 import { fineReadings } from './fine-readings';
 import { loadViews, noiseOfLoads, type LoadView } from './loads';
 import { currentSets, type CalibrationRecord } from './record';
+import { errorNow, settingsAtCut, type SettingsAtCut } from './settings-at-cut';
 
 export interface Analysis {
   readonly fit: ErrorMapFit;
@@ -28,12 +29,16 @@ export interface Analysis {
   readonly next: NextJob;
   readonly parts: readonly PartJudgement[];
   readonly plan: SettingsPlan;
+  /** Settings in force when the newest set was cut: the map is of these, and the plan starts from them. */
+  readonly atCut: SettingsAtCut;
   /** Settings whose direction is not known: they cannot be planned. */
   readonly unknownDirection: readonly MachineSetting[];
   /** Worst corner left after the settings, and the same after the file moves the rest. */
   readonly afterSettingsMm: number;
   readonly fileCorrection: Affine<'machine', 'machine'>;
   readonly fileCorrectionAlone: Affine<'machine', 'machine'>;
+  /** Worst corner of the machine as it stands now, if nothing is corrected. */
+  readonly leftAloneMm: number;
   readonly markSdMm: number;
   /** Each load by itself, what they tell of the noise of reading the marks, and where the error comes from. */
   readonly loads: readonly LoadView[];
@@ -81,6 +86,19 @@ function settingsToMove(
     if (s.actsOn === 'feed_length' && hasScaleAlong) return false;
     return isWanted(s) || (hasLinear && isOffset(s));
   });
+}
+
+/** The best values for the settings worth moving, and the values at the cut for all others that were moved since. */
+function planFrom(
+  cut0: Affine<'machine', 'machine'>,
+  wanted: readonly MachineSetting[],
+  atCut: SettingsAtCut,
+  corners: readonly Point<'machine'>[],
+): SettingsPlan {
+  const planned = wanted.filter((s) => s.sense !== null);
+  const plan = planSettings(cut0, planned, corners, { atCut: atCut.values });
+  const others = atCut.moved.filter((c) => !planned.some((s) => s.id === c.setting.id));
+  return { ...plan, changes: [...plan.changes, ...others] };
 }
 
 const NOTHING: readonly number[] = [0, 0, 0, 0, 0, 0];
@@ -143,11 +161,9 @@ export function analyse(
   const cut0 = mapInMachine(fit.map, load);
   const corners = record.corners.map((p) => apply(sheetToMachine(load), p));
   const wanted = settingsToMove(record, parts, load);
-  const plan = planSettings(
-    cut0,
-    wanted.filter((s) => s.sense !== null),
-    corners,
-  );
+  const atCut = settingsAtCut(record, sets);
+  const plan = planFrom(cut0, wanted, atCut, corners);
+  const now = errorNow(record.settings, cut0, atCut);
   const draws = (words: string) => seededRng(seedFrom(record.calibration.id, words));
   const next = { loadCovariance: loadNoise, corners: record.corners, toleranceMm: tolerance };
   const loadAlone = nextJob({ beta: NOTHING, covariance: NO_DOUBT, ...next }, draws('loads alone'));
@@ -162,10 +178,12 @@ export function analyse(
       next: nextJob({ beta: fit.beta, covariance: fit.covariance, ...next }, draws('next job')),
       parts,
       plan,
+      atCut,
       unknownDirection: wanted.filter((s) => s.sense === null),
       afterSettingsMm: plan.worstAfterMm,
       fileCorrection: cutCorrection(plan.after),
-      fileCorrectionAlone: cutCorrection(cut0),
+      fileCorrectionAlone: cutCorrection(now),
+      leftAloneMm: largestDisplacement(now, corners),
       markSdMm,
       loads,
       noise,

@@ -11,6 +11,7 @@ import { refusal, type Actor, type Refusal } from './actor';
 import { analyse, isPenAlone } from './analysis';
 import { currentSets, latestCorrection, loadRecord } from './record';
 import { goToStep } from './steps';
+import { movedWords } from './settings-at-cut';
 import { storeFit } from './store-fit';
 import { strangerTo } from './own-shop';
 
@@ -40,6 +41,14 @@ export async function confirmCorrection(
   }
   const analysed = analyse(record);
   if (!analysed.ok) return fail(refusal('There are not enough readings for a verdict. Read the confirming cut first.'));
+  const [moved] = analysed.value.atCut.moved;
+  if (moved) {
+    return fail(
+      refusal(
+        `${movedWords(moved)} This verdict is for the value at the cut. Set it back and enter it on the setup page, or cut another load.`,
+      ),
+    );
+  }
   if (isPenAlone(analysed.value)) {
     return fail(
       refusal(

@@ -60,9 +60,15 @@ function choiceOf(way: AcceptCorrectionInput['way'], analysis: Analysis, record:
     case 'settings-and-file':
       return { objective: 'fine', changes, fileCorrection: moved(analysis.fileCorrection), leftoverMm: 0 };
     case 'file':
-      return { objective: 'file', changes: [], fileCorrection: moved(analysis.fileCorrectionAlone), leftoverMm: 0 };
+      return {
+        ...{ objective: 'file', changes: analysis.atCut.mustSetBack, leftoverMm: 0 },
+        fileCorrection: moved(analysis.fileCorrectionAlone),
+      };
     case 'none':
-      return { objective: 'none', changes: [], fileCorrection: kept, leftoverMm: analysis.bounds.worstMm };
+      return {
+        ...{ objective: 'none', changes: analysis.atCut.mustSetBack, leftoverMm: analysis.leftAloneMm },
+        fileCorrection: kept,
+      };
   }
 }
 
@@ -115,11 +121,9 @@ export async function acceptCorrection(
 export function roughPlan(record: CalibrationRecord, rough: Rough): SettingsPlan {
   const cut0 = mapInMachine(translation(rough.shift.x, rough.shift.y), rough.load);
   const offsets = record.settings.filter((s) => isOffset(s) && s.sense !== null);
-  return planSettings(
-    cut0,
-    offsets,
-    record.corners.map((p) => apply(sheetToMachine(rough.load), p)),
-  );
+  const corners = record.corners.map((p) => apply(sheetToMachine(rough.load), p));
+  const set = record.cutSets.find((s) => s.id === rough.cutSetId);
+  return planSettings(cut0, offsets, corners, { atCut: set?.settings ?? {} });
 }
 
 /** The rough position is kept as a fit of a shift alone, and brings the fine figures into reach by settings or in the file. */

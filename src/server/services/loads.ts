@@ -15,9 +15,9 @@ export interface LoadView extends LoadMap {
 
 const isLikeTurned = (a: Load, b: Load): boolean => a.turnDeg === b.turnDeg && a.face === b.face;
 
-/** The map of one load by itself, with the covariance of reading alone; null where it does not carry a whole map. */
-function mapOf(record: CalibrationRecord, sets: readonly CutSet[], frame: Load): LoadMap | null {
-  const fit = fitReadings(fineReadings(record, sets), frame, { corners: record.corners });
+/** The map of one load by itself, as the newest set lay and was set, with the covariance of reading alone; null where it carries no whole map. */
+function mapOf(record: CalibrationRecord, sets: readonly CutSet[], newest: CutSet): LoadMap | null {
+  const fit = fitReadings(fineReadings(record, sets, newest), newest.load, { corners: record.corners });
   if (!fit.ok || fit.value.model !== 'affine') return null;
   // As stated: residuals of a few readings are too few to tell two loads apart by.
   const widened = Math.max(1, fit.value.reducedChiSquare ?? 1);
@@ -34,7 +34,7 @@ export function loadViews(record: CalibrationRecord, sets: readonly CutSet[]): r
     const map = mapOf(
       record,
       like.filter((s) => s.loadNo === loadNo),
-      newest.load,
+      newest,
     );
     return map ? [{ loadNo, ...map }] : [];
   });

@@ -12,9 +12,10 @@ export function settingValueWords(setting: Pick<MachineSetting, 'step' | 'unit'>
 /** Which way the cut moves when the setting goes from before to after, as one who stands at the machine says it. */
 export function moveWords(change: SettingChange, feed: FeedDirection): string {
   const { setting, before, after } = change;
+  if (setting.sense === null) return 'the cut goes back to where it was';
   if (!isOffset(setting)) {
     const isAcross = setting.actsOn === 'scale_across';
-    const grows = (after - before) * (setting.sense ?? 1) > 0;
+    const grows = (after - before) * setting.sense > 0;
     return `the cut gets ${grows ? 'larger' : 'smaller'} ${isAcross ? 'across' : 'along the feed'}`;
   }
   const origin = { x: 0, y: 0 };

@@ -13,6 +13,8 @@ interface Props {
   /** Readings that look odd are counted too, as chosen on the map. */
   readonly keepAll: boolean;
   readonly changes: readonly ChangeView[];
+  /** What must be set back whatever way is taken: moved since the cut, with a direction that nobody knows. */
+  readonly setBackFirst: readonly ChangeView[];
   readonly afterSettings: string;
   readonly afterFile: string;
   readonly borderWords: string;
@@ -31,9 +33,10 @@ export function SettingsForm(props: Props) {
   const [typed, setTyped] = useState<Record<string, string>>({});
   const [problem, setProblem] = useState<string | null>(null);
   const [isBusy, startTransition] = useTransition();
-  const numbers = typedNumbers(changes, typed);
-  const needsTyping = way === 'settings' || way === 'settings-and-file';
-  const isReady = !needsTyping || Object.keys(numbers).length === changes.length;
+  const toSet = way === 'settings' || way === 'settings-and-file' ? changes : props.setBackFirst;
+  const numbers = typedNumbers(toSet, typed);
+  const needsTyping = toSet.length > 0;
+  const isReady = Object.keys(numbers).length === toSet.length;
 
   const send = (): void => {
     startTransition(async () => {
@@ -42,7 +45,7 @@ export function SettingsForm(props: Props) {
         calibrationId,
         way,
         keepAll: props.keepAll,
-        typed: needsTyping ? numbers : {},
+        typed: numbers,
       });
       if (done.ok) router.push(`/calibrations/${calibrationId}/confirm`);
       else setProblem(done.message);
@@ -52,7 +55,7 @@ export function SettingsForm(props: Props) {
   const ways: readonly { way: Way; title: string; words: string; isOffered: boolean }[] = [
     {
       way: 'settings',
-      title: 'Key the settings in',
+      title: 'Set it on the machine',
       words: `Brings the worst corner to ${props.afterSettings}.`,
       isOffered: changes.length > 0,
     },
@@ -101,7 +104,7 @@ export function SettingsForm(props: Props) {
             Follow your machine&rsquo;s manual and local rules.
           </p>
           <TypedBack
-            changes={changes}
+            changes={toSet}
             typed={typed}
             onTyped={(id, text) => {
               setTyped({ ...typed, [id]: text });
@@ -110,7 +113,7 @@ export function SettingsForm(props: Props) {
         </>
       )}
       <button type="button" className="btn btn-primary" disabled={isBusy || !isReady} onClick={send}>
-        {needsTyping ? 'I have set them' : 'Take this way'}
+        {needsTyping ? 'I have set them' : 'Apply this correction'}
       </button>
       {needsTyping && !isReady && <p className="quiet mt-1">Type each value back as the display shows it.</p>}
       <p role="alert" className="mt-2">

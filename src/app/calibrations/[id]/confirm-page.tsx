@@ -10,6 +10,7 @@ import { CutPage } from './cut-page';
 import { isRead } from '@/server/services/looks';
 import { FineStation, OtherWays } from './fine-station';
 import { AnalysisMap } from './analysis-map';
+import { MovedSince } from './moved-since';
 import { OddReadings } from './odd-readings';
 import { LooksInDispute, SecondLook } from './second-look';
 import { repeatsView } from '@/server/services/repeats';
@@ -109,6 +110,7 @@ function VerdictPage({ record, system }: StepProps) {
         </div>
         <div>
           <PlumbGauge worstMm={a.bounds.worstMm} toleranceMm={toleranceMm} size={110} />
+          <MovedSince analysis={a} isVerdict />
           <OddReadings record={record} system={system} analysis={a} isCounted={false} />
           <p className="lead">{lines.constant}</p>
           <p className="lead">{lines.next}</p>

@@ -8,6 +8,7 @@ import { roughQuestion } from '@/server/services/rough';
 import { HowWorkedOut } from '@/ui/map/HowWorkedOut';
 import { AnalysisMap } from './analysis-map';
 import { MarkUsePage } from './mark-use-page';
+import { MovedSince } from './moved-since';
 import { OddReadings } from './odd-readings';
 import { LooksInDispute, SecondLook } from './second-look';
 import { repeatsView } from '@/server/services/repeats';
@@ -135,6 +136,7 @@ function ErrorMapPage({ record, system, query }: StepProps) {
           <AnalysisMap record={record} analysis={a} />
         </div>
         <div>
+          <MovedSince analysis={a} />
           <OddReadings record={record} system={system} analysis={a} isCounted={keepAll}>
             {', or '}
             <Link href={`/calibrations/${id}/map${keepAll ? '' : '?keep=all'}`} prefetch={false}>

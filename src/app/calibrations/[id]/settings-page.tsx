@@ -9,6 +9,7 @@ import { canMoveFile } from '@/server/services/record';
 import { SettingsForm, type Way } from '@/ui/calibration/SettingsForm';
 import { MovePicture } from '@/ui/calibration/MovePicture';
 import type { StepProps } from './step-props';
+import { MovedSince } from './moved-since';
 import { PageHeading } from '@/ui/components/PageHeading';
 
 /** Settings when they are enough; with the rest in the file when they are not; the file alone when a direction is not known. */
@@ -60,6 +61,7 @@ export function SettingsPage({ record, system, query }: StepProps) {
   return (
     <>
       <PageHeading>{headline(way, changes)}</PageHeading>
+      <MovedSince analysis={a} />
       {a.unknownDirection.length > 0 && (
         <p className="notice">
           {`It is not known which way ${a.unknownDirection.map((s) => s.displayName).join(' and ')} ${a.unknownDirection.length === 1 ? 'moves' : 'move'} the cut, so no value is given for it: with the wrong sign the error would double. `}
@@ -91,6 +93,7 @@ export function SettingsPage({ record, system, query }: StepProps) {
           calibrationId={id}
           keepAll={keepAll}
           changes={changes}
+          setBackFirst={a.atCut.mustSetBack.map((c) => changeView(c, feeds))}
           afterSettings={formatLength(a.afterSettingsMm, system)}
           afterFile="only what loading and reading leave"
           borderWords={`A white border or bleed under ${formatLength(a.next.q95Mm, system)} will show the error.`}

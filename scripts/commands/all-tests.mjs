@@ -19,7 +19,7 @@ import {
   POSTGRES,
   STATSMODELS,
 } from '../lib/packages.mjs';
-import { runShown } from '../lib/run.mjs';
+import { runHeld, runShown } from '../lib/run.mjs';
 import { buildThreads } from '../lib/threads.mjs';
 import { say, stop, tookWords } from '../lib/say.mjs';
 import {
@@ -49,6 +49,31 @@ async function run(title, command, args, environment = {}) {
   return status;
 }
 
+/** Runs one-processor runners one after another beside something else; their output comes with the result. Resolves to counts. */
+async function runBeside(runners, environment = {}) {
+  const since = Date.now();
+  const env = { ...process.env, ...quiet, ...environment };
+  const done = [];
+  for (const [title, command, args] of runners) {
+    const { status, output } = await runHeld(command, args, { env, timeout: LONGEST_RUN_MS });
+    done.push({ title, output, counts: countStatus(status) });
+  }
+  return {
+    counts: done.map((d) => d.counts),
+    show: () => {
+      for (const { title, output } of done) say(`\n== ${title}\n${output}`);
+      say(`== ${runners.map(([title]) => title).join(', ')}: ${tookWords(since)}`);
+    },
+  };
+}
+
+const LOOKS = [
+  ['Types of the whole', `${BIN}/tsc`, ['--noEmit']],
+  ['Types of the core, no platform', `${BIN}/tsc`, ['--noEmit', '-p', 'tsconfig.core.json']],
+  ['Lint', `${BIN}/eslint`, ['.', '--max-warnings', '0']],
+  ['Rooms', `${BIN}/depcruise`, ['--config', '.dependency-cruiser.cjs', 'src', 'e2e', 'bench']],
+];
+
 async function freshDatabase(server, name) {
   await withConnection(server.url('postgres'), (c) => c.query(`drop database if exists ${name} with (force)`));
   await ensureDatabase(server, name);
@@ -58,14 +83,6 @@ async function freshDatabase(server, name) {
 async function short(server) {
   const counts = [];
   counts.push(countStatus(await run('Types', `${BIN}/next`, ['typegen'])));
-  counts.push(countStatus(await run('Types of the whole', `${BIN}/tsc`, ['--noEmit'])));
-  counts.push(
-    countStatus(await run('Types of the core, no platform', `${BIN}/tsc`, ['--noEmit', '-p', 'tsconfig.core.json'])),
-  );
-  counts.push(countStatus(await run('Lint', `${BIN}/eslint`, ['.', '--max-warnings', '0'])));
-  counts.push(
-    countStatus(await run('Rooms', `${BIN}/depcruise`, ['--config', '.dependency-cruiser.cjs', 'src', 'e2e', 'bench'])),
-  );
   await buildThreads();
   const jest = reportPath('jest.json');
   const unit = await run('Jest', `${BIN}/jest`, ['--json', `--outputFile=${jest}`], {
@@ -80,6 +97,8 @@ async function short(server) {
   });
   counts.push(countStatus(seeded));
   await ensureBuild();
+  // The browser's tests leave a processor half idle: what looks at the code runs beside them.
+  const looking = runBeside(LOOKS);
   const browser = reportPath('playwright.json');
   const shown = await run('Browser', `${BIN}/playwright`, ['test'], {
     DATABASE_URL: url,
@@ -89,7 +108,9 @@ async function short(server) {
     PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD: '1',
   });
   counts.push(endedWith(shown, countPlaywright(browser)));
-  return sum(counts);
+  const looked = await looking;
+  looked.show();
+  return sum([...counts, ...looked.counts]);
 }
 
 async function long() {
@@ -112,7 +133,8 @@ async function long() {
     ],
     { JEST_LONG: '1' },
   );
-  // Alone: they hold how soon the application is back against the clock.
+  // Without another runner of many processes: they hold how soon the application is back against the clock.
+  const sheets = runBeside([['Sheets to true', node, ['--import', 'tsx', 'bench/sheets-to-true.ts']]]);
   const killed = reportPath('jest-kills.json');
   const kills = await run(
     'Kills and a full disk',
@@ -120,11 +142,9 @@ async function long() {
     ['--json', `--outputFile=${killed}`, '--runInBand', 'scripts/kills', 'scripts/running'],
     { JEST_LONG: '1' },
   );
-  return sum([
-    endedWith(kills, countJest(killed)),
-    endedWith(figures, countJest(jest)),
-    countStatus(await run('Sheets to true', node, ['--import', 'tsx', 'bench/sheets-to-true.ts'])),
-  ]);
+  const sheet = await sheets;
+  sheet.show();
+  return sum([endedWith(kills, countJest(killed)), endedWith(figures, countJest(jest)), ...sheet.counts]);
 }
 
 /** All tests of one mode, `short` or `long`: installs what they need, runs them, writes and says the total. */

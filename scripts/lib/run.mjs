@@ -9,6 +9,17 @@ export function runShown(command, args, options = {}) {
   });
 }
 
+/** Runs to the end beside something else whose output is shown; resolves to { status, output } once all output is there. */
+export function runHeld(command, args, options = {}) {
+  return new Promise((resolve, reject) => {
+    const child = spawn(command, args, { stdio: ['ignore', 'pipe', 'pipe'], ...options });
+    let output = '';
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (bytes) => (output += bytes));
+    child.on('error', reject);
+    child.on('close', (code, signal) => resolve({ status: signal ? 1 : (code ?? 1), output }));
+  });
+}
+
 /** Runs quietly while everything else goes on; resolves to { status, output }. */
 export function runCaptured(command, args, options = {}) {
   return new Promise((resolve) => {

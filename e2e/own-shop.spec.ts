@@ -109,6 +109,7 @@ test('pictures only: lift-off discs, both directions in one look, the second she
   await page.getByLabel('Rim on the right').fill('2.3 mm');
   await expect(page.getByRole('img', { name: /Disc 1 with its rims/ })).toContainText('2.25');
   for (let i = 0; i < 5; i++) {
+    await page.getByRole('application', { name: 'Match the disc' }).press('ArrowRight');
     await page.getByRole('button', { name: /It looks like this/ }).click();
     await expect(page.locator('.so-far .figures', { hasText: /\d/ })).toHaveCount(i + 1);
   }

@@ -164,14 +164,14 @@ test('the log of a run: measured piece by piece, told when to stop, kept through
       await page.getByLabel(`${side}, across`).fill('0.02');
       await page.getByLabel(`${side}, along`).fill(along);
     }
-    await page.getByRole('button', { name: 'Keep this piece' }).click();
+    await page.getByRole('button', { name: 'Save piece' }).click();
   };
   await piece(1, '0.02');
   await expect(page.getByRole('heading', { level: 1, name: 'Go on' })).toBeVisible();
   await expect(page.getByRole('heading', { name: 'Measure piece 6', exact: true })).toBeVisible();
   await context.setOffline(true);
   await piece(6, '0.06');
-  await expect(page.getByText('Your readings are kept in this browser')).toBeVisible();
+  await expect(page.getByText(/Readings are kept in this browser/)).toBeVisible();
   await context.setOffline(false);
   await expect(page.getByRole('heading', { name: 'Measure piece 11', exact: true })).toBeVisible({ timeout: 20_000 });
   await piece(11, '0.11');

@@ -11,6 +11,7 @@ async function screensOf(page: Page): Promise<string[]> {
   await page.getByRole('link', { name: /Yes, like this/ }).click();
   for (let i = 0; i < 18; i++) {
     const kept = page.waitForResponse((r) => r.request().method() === 'POST');
+    await page.getByRole('button', { name: 'more' }).click();
     await page.getByRole('button', { name: /It looks like this/ }).click();
     await kept;
   }

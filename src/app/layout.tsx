@@ -6,6 +6,7 @@ import './theme.css';
 import type { Metadata } from 'next';
 import { cookies } from 'next/headers';
 import type { ReactNode } from 'react';
+import { OutboxBar } from '@/ui/outbox/OutboxBar';
 
 export const metadata: Metadata = {
   description: 'Brings the cut to the print, and keeps it there.',
@@ -15,7 +16,10 @@ export default async function RootLayout({ children }: { readonly children: Reac
   const theme = (await cookies()).get('theme')?.value === 'dark' ? 'dark' : 'light';
   return (
     <html lang="en" data-bs-theme={theme} data-scroll-behavior="smooth">
-      <body>{children}</body>
+      <body>
+        {children}
+        <OutboxBar />
+      </body>
     </html>
   );
 }

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { PrintSizeShape } from './print-size';
-import { METHODS_BY_HAND } from '@/core/reading/methods';
+import { METHODS_BY_HAND, READING_STATES } from '@/core/reading/methods';
 import { MOST_SCANS } from '@/core/scan/scan-result';
 import { SCAN_REACH_MM } from '@/core/target/coded-figure';
 import { CUT_LINES } from '@/core/shop/cut-lines';
@@ -74,7 +74,7 @@ export const SaveReading = z
     method: z.enum(METHODS_BY_HAND),
     /** Which look at the figure: looks are blind to each other and combine; the same one made again supersedes. Absent: the first. */
     repeatNo: z.number().int().min(1).max(MOST_LOOKS).optional(),
-    state: z.enum(['read', 'skipped', 'unreadable']),
+    state: z.enum(READING_STATES),
     readingMm: Length.nullable(),
     /** Walls and rims can be measured; absent: matched by eye. */
     instrument: z.enum(['eye', 'caliper']).optional(),

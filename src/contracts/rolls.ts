@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { READING_STATES } from '@/core/reading/methods';
 import { LEAST_SPACING_MM, STRIP_FORMS, STRIP_SIDES } from '@/core/target/roll-strip';
 
 const Id = z.uuid();
@@ -44,7 +45,7 @@ export const SaveStation = z
     rollId: Id,
     ...Slot,
     method: z.enum(['eye', 'list', 'scan']),
-    state: z.enum(['read', 'skipped', 'unreadable']),
+    state: z.enum(READING_STATES),
     readingMm: z.number().min(-50, 'within 50 mm').max(50, 'within 50 mm').nullable(),
   })
   .refine((r) => (r.state === 'read') === (r.readingMm !== null), {

@@ -10,3 +10,15 @@ export const FINE_METHODS = ['wedge', 'comb', 'wall', 'rim', 'scan'] as const;
 export type FineMethod = (typeof FINE_METHODS)[number];
 
 export const isFine = (method: ReadingMethod): method is FineMethod => FINE_METHODS.some((fine) => fine === method);
+
+/** What may be answered to a figure. */
+export const ANSWERS = ['read', 'skipped', 'unreadable'] as const;
+export type ReadingAnswerState = (typeof ANSWERS)[number];
+
+/** Answers, and the one that takes an answer back: the figure is open again. */
+export const READING_STATES = [...ANSWERS, 'withdrawn'] as const;
+
+/** Whether a row still answers its figure. */
+export const isStanding = <R extends { readonly state: (typeof READING_STATES)[number] }>(
+  row: R,
+): row is R & { readonly state: ReadingAnswerState } => row.state !== 'withdrawn';

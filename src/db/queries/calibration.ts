@@ -1,6 +1,7 @@
 import 'server-only';
 import { and, asc, count, desc, eq, inArray, lt, lte, sql } from 'drizzle-orm';
 import type { ReadingMethod } from '@/core/reading/methods';
+import { isStanding } from '@/core/reading/methods';
 import type { Session } from '../client';
 import {
   calibration,
@@ -99,14 +100,15 @@ export function findCutSets(session: Session, sheetIds: readonly string[]) {
     .orderBy(asc(cutSet.cutAt));
 }
 
-/** Readings not superseded by any other. */
-export function findCurrentReadings(session: Session, cutSetIds: readonly string[]) {
-  if (cutSetIds.length === 0) return Promise.resolve([]);
+/** Readings that stand: superseded by no other, and not taken back. */
+export async function findCurrentReadings(session: Session, cutSetIds: readonly string[]) {
+  if (cutSetIds.length === 0) return [];
   const notSuperseded = sql`not exists (select 1 from reading later where later.supersedes_id = ${reading.id})`;
-  return session
+  const rows = await session
     .select()
     .from(reading)
     .where(and(inArray(reading.cutSetId, [...cutSetIds]), notSuperseded));
+  return rows.filter(isStanding);
 }
 
 /** Scans of one set, the newest first, without their pictures. */

@@ -1,5 +1,6 @@
 import 'server-only';
 import { and, asc, desc, eq, sql } from 'drizzle-orm';
+import { isStanding } from '@/core/reading/methods';
 import type { Session } from '../client';
 import { rollRun, stationReading } from '../schema/roll';
 import { material, person } from '../schema/shop';
@@ -35,13 +36,14 @@ export async function findRoll(session: Session, id: string) {
   return row;
 }
 
-/** The newest reading of every figure, along the roll. */
+/** The newest reading of every figure that has one standing, along the roll. */
 export async function findStationReadings(session: Session, rollId: string) {
-  return session
+  const rows = await session
     .selectDistinctOn([stationReading.stationNo, stationReading.side, stationReading.axis])
     .from(stationReading)
     .where(eq(stationReading.rollRunId, rollId))
     .orderBy(asc(stationReading.stationNo), stationReading.side, stationReading.axis, desc(stationReading.seq));
+  return rows.filter(isStanding);
 }
 
 export type StationReadingRow = Awaited<ReturnType<typeof findStationReadings>>[number];

@@ -19,7 +19,7 @@ import { CUT_LINES } from '@/core/shop/cut-lines';
 import { ROUTES } from '@/core/shop/words';
 import { STEP_NAMES } from '@/contracts/steps';
 import { LOAD_MODELS } from '@/core/fit/load-noise';
-import { READING_METHODS } from '@/core/reading/methods';
+import { READING_METHODS, READING_STATES } from '@/core/reading/methods';
 import { bytea, id, instant, measured, version } from './columns';
 import { setup } from './machines';
 import { material, person } from './shop';
@@ -151,7 +151,7 @@ export const reading = pgTable(
     repeatNo: integer().notNull().default(1),
     seq: integer().notNull(),
     supersedesId: uuid(),
-    state: text({ enum: ['read', 'skipped', 'unreadable'] }).notNull(),
+    state: text({ enum: READING_STATES }).notNull(),
     /** What was matched in the picture, before dither and file shift are taken out. */
     readingMm: doublePrecision(),
     displacementMm: doublePrecision(),

@@ -15,6 +15,7 @@ import {
 } from 'drizzle-orm/pg-core';
 import { STRIP_FORMS, STRIP_SIDES } from '@/core/target/roll-strip';
 import { AXES } from '@/core/target/wedge';
+import { READING_STATES } from '@/core/reading/methods';
 import { id, instant, measured } from './columns';
 import { setup } from './machines';
 import { material, person } from './shop';
@@ -86,7 +87,7 @@ export const stationReading = pgTable(
     seq: integer().notNull(),
     supersedesId: uuid(),
     method: text({ enum: STATION_METHODS }).notNull(),
-    state: text({ enum: ['read', 'skipped', 'unreadable'] }).notNull(),
+    state: text({ enum: READING_STATES }).notNull(),
     /** What was matched in the picture, before the ink's own displacement is taken out. */
     readingMm: doublePrecision(),
     displacementMm: doublePrecision(),

@@ -14,7 +14,17 @@ function holdsNul(value: unknown): boolean {
 }
 
 /** What every action answers: plain data, words for the one at the machine. */
-export type Answer<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly message: string };
+export type Answer<T> =
+  | { readonly ok: true; readonly value: T }
+  | {
+      readonly ok: false;
+      /** refused: it will never be taken as it is. not-saved: nothing is wrong with it; the same may be asked again. */
+      readonly kind: 'refused' | 'not-saved';
+      readonly message: string;
+    };
+
+const refused = (message: string) => ({ ok: false, kind: 'refused', message }) as const;
+const notSaved = (message: string) => ({ ok: false, kind: 'not-saved', message }) as const;
 
 /** Asks who is let in, parses what came in, runs the work, and turns problems into words. Faults are logged, never shown. */
 export async function answer<S extends z.ZodType, T>(
@@ -23,20 +33,17 @@ export async function answer<S extends z.ZodType, T>(
   work: (input: z.infer<S>) => Promise<Result<T, { readonly message: string }>>,
 ): Promise<Answer<T>> {
   try {
-    if (!(await isLetIn())) return { ok: false, message: 'Sign in first: what you entered is still here.' };
+    if (!(await isLetIn())) return notSaved('Sign in first: what you entered is still here.');
     const parsed = schema.safeParse(raw);
     if (!parsed.success) {
       const issue = parsed.error.issues[0];
-      return {
-        ok: false,
-        message: issue ? `${issue.path.join(' ')}: ${issue.message}` : 'That could not be understood.',
-      };
+      return refused(issue ? `${issue.path.join(' ')}: ${issue.message}` : 'That could not be understood.');
     }
-    if (holdsNul(parsed.data)) return { ok: false, message: 'There is a character in it that cannot be saved (NUL).' };
+    if (holdsNul(parsed.data)) return refused('There is a character in it that cannot be saved (NUL).');
     const done = await work(parsed.data);
-    return done.ok ? { ok: true, value: done.value } : { ok: false, message: done.error.message };
+    return done.ok ? { ok: true, value: done.value } : refused(done.error.message);
   } catch (error) {
     unstable_rethrow(error);
-    return { ok: false, message: reportFault(error, (await headers()).get(REQUEST_NUMBER)) };
+    return notSaved(reportFault(error, (await headers()).get(REQUEST_NUMBER)));
   }
 }

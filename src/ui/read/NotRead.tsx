@@ -1,5 +1,11 @@
-/** The two answers of one who cannot match a figure: not now, or not at all. */
-export function NotRead({ onAnswer }: { readonly onAnswer: (state: 'skipped' | 'unreadable') => void }) {
+interface Props {
+  readonly onAnswer: (state: 'skipped' | 'unreadable') => void;
+  readonly canUndo: boolean;
+  readonly onUndo: () => void;
+}
+
+/** The two answers of one who cannot match a figure: not now, or not at all; and the way back from the last answer. */
+export function NotRead({ onAnswer, canUndo, onUndo }: Props) {
   return (
     <p className="d-flex flex-wrap gap-3 mb-1">
       <button
@@ -9,7 +15,7 @@ export function NotRead({ onAnswer }: { readonly onAnswer: (state: 'skipped' | '
           onAnswer('skipped');
         }}
       >
-        Skip it
+        Skip
       </button>
       <button
         type="button"
@@ -20,6 +26,11 @@ export function NotRead({ onAnswer }: { readonly onAnswer: (state: 'skipped' | '
       >
         Cannot be read
       </button>
+      {canUndo && (
+        <button type="button" className="btn-plain" onClick={onUndo}>
+          Undo <span className="key">Ctrl+Z</span>
+        </button>
+      )}
     </p>
   );
 }

@@ -7,7 +7,7 @@ interface SoFarProps {
   readonly kept: Readonly<Record<string, Kept>>;
   readonly isBlind: boolean;
   readonly system: UnitSystem;
-  readonly current: number;
+  readonly current: number | null;
   readonly onChoose: (index: number) => void;
 }
 
@@ -18,6 +18,7 @@ export function ReadSoFar({ figures, kept, isBlind, system, current, onChoose }:
     if (k.readingMm === null) return k.state === 'skipped' ? 'skipped' : 'unreadable';
     return isBlind ? 'read' : formatLength(k.readingMm, system, true);
   };
+  const mark = (k: Kept | undefined): string => (k?.isSaved === false ? ' \u2026' : '');
   return (
     <ol className="so-far">
       {figures.map((f, i) => (
@@ -30,7 +31,10 @@ export function ReadSoFar({ figures, kept, isBlind, system, current, onChoose }:
             }}
           >
             <span className="quiet">{`${f.spotNo} ${f.axis}`}</span>{' '}
-            <span className="figures">{words(kept[slotKey({ ...f, method: f.kind })])}</span>
+            <span className="figures">
+              {words(kept[slotKey({ ...f, method: f.kind })])}
+              {mark(kept[slotKey({ ...f, method: f.kind })])}
+            </span>
           </button>
         </li>
       ))}

@@ -14,7 +14,7 @@ interface Props {
   /** Figures that can be chosen. */
   readonly figures: readonly LookFigure[];
   readonly turnDeg: TurnDeg;
-  readonly current: { readonly spotNo: number; readonly axis: string };
+  readonly current: { readonly spotNo: number; readonly axis: string } | null;
   /** "spot axis" of figures that have been looked at. */
   readonly done: readonly string[];
   readonly onChoose: (figure: LookFigure) => void;
@@ -33,7 +33,7 @@ export const ReadingSheet = memo(function ReadingSheet({
   const { block } = definition;
   const shapes = useMemo(() => inkOf(definition, code), [definition, code]);
   const frame = sheetFrame(block, turnDeg);
-  const isCurrent = (w: LookFigure): boolean => w.spotNo === current.spotNo && w.axis === current.axis;
+  const isCurrent = (w: LookFigure): boolean => w.spotNo === current?.spotNo && w.axis === current.axis;
   return (
     <svg
       className="drawing sheet-small"

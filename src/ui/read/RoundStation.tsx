@@ -1,9 +1,9 @@
 'use client';
 
-import Link from 'next/link';
 import { useCallback, useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import { nextTurn, type TurnDeg } from '@/core/geometry/load';
 import type { Point } from '@/core/geometry/affine';
+import { AXES } from '@/core/target/wedge';
 import { formatLength, type UnitSystem } from '@/core/units/length';
 import { EdgesMeasured, type Measured } from './EdgesMeasured';
 import { RoundLoupe } from './RoundLoupe';
@@ -11,8 +11,11 @@ import { clampRound, edgeOf, roundKey, withSeen, type DiscView, type RoundFigure
 import { LooksLikeThis } from './LooksLikeThis';
 import { NotRead } from './NotRead';
 import { slotKey, type Kept } from './slot';
+import { AllRead } from './AllRead';
+import { isUndo, MOVE_FIRST, nextOpen } from './answering';
 import { TablePicture } from './TablePicture';
-import { useReadings } from './use-readings';
+import { useReadings, type ReadingAnswer, type ReadingKeeper } from './use-readings';
+import { WhatNext } from './WhatNext';
 
 export interface RoundView {
   /** Walls of discs on the sheet, or rims of lifted ones; the back of a disc that was turned over has readings of its own. */
@@ -44,14 +47,13 @@ function randomStart(reachMm: number): Point {
   return { x: clampRound(a / 2 ** 32 - 0.5, reachMm), y: clampRound(b / 2 ** 32 - 0.5, reachMm) };
 }
 
-function firstIndex(view: RoundView): number {
-  const { discs, start, kept } = view;
+/** The disc asked for, else the first that is open; null where all are answered. */
+function firstIndex(view: RoundView, kept: RoundView['kept']): number | null {
+  const { discs, start } = view;
   const asked = start ? discs.findIndex((d) => d.spotNo === start.spotNo) : -1;
   if (asked >= 0) return asked;
-  return Math.max(
-    0,
-    discs.findIndex((d) => kept[keyOf(view, d.spotNo)] === undefined),
-  );
+  const open = discs.findIndex((d) => kept[keyOf(view, d.spotNo)] === undefined);
+  return open >= 0 ? open : null;
 }
 
 const EDGE_WORDS = {
@@ -66,68 +68,143 @@ function titleOf(disc: RoundFigure): string {
   return `Spot ${spotNo}: make its rims look like the disc`;
 }
 
-/** Read discs: one at a time, both directions in one look, moved until its edges look like the disc in hand. */
-export function RoundStation({ view }: { readonly view: RoundView }) {
-  const keeper = useReadings(view.kept);
-  const [index, setIndex] = useState(() => firstIndex(view));
+interface Station {
+  readonly keeper: ReadingKeeper;
+  /** The disc under the loupe; null once all are answered. */
+  readonly disc: RoundFigure | null;
+  readonly edge: ReturnType<typeof edgeOf>;
+  /** How far the cut is off in the picture, as far as the disc can show it. */
+  readonly shown: Point;
+  /** Discs without an answer. */
+  readonly left: number;
+  readonly said: string | null;
+  readonly moveBy: (by: Point) => void;
+  readonly measured: (eye: DiscView, seen: Measured) => void;
+  readonly choose: (index: number | null) => void;
+  readonly answer: (state: Kept['state']) => void;
+  readonly undo: () => void;
+}
+
+/** State of the station: which disc, where its cut stands in the picture, and the answers so far. */
+function useStation(view: RoundView, firstDisc: RoundFigure): Station {
+  const keeper = useReadings(view);
+  const [index, setIndex] = useState<number | null>(() => firstIndex(view, keeper.kept));
   const [start, setStart] = useState(view.firstStart);
   const [place, setPlace] = useState(view.firstStart);
-  const [turnDeg, setTurnDeg] = useState<TurnDeg>(view.turnDeg);
   // Directions told by a caliper, until the picture is moved by hand again.
-  const [measured, setMeasured] = useState<readonly Measured['axis'][]>([]);
-  const frame = useRef<HTMLDivElement>(null);
-  useEffect(() => {
-    frame.current?.focus({ preventScroll: true });
+  const [byCaliper, setByCaliper] = useState<readonly Measured['axis'][]>([]);
+  // Only what somebody moved, measured or typed is an answer.
+  const [isMoved, setMoved] = useState(false);
+  const [hint, setHint] = useState<string | null>(null);
+  const touched = useCallback(() => {
+    setMoved(true);
+    setHint(null);
   }, []);
-  const moveBy = useCallback((by: Point) => {
-    setMeasured([]);
-    setPlace((now) => ({ x: now.x + by.x, y: now.y + by.y }));
-  }, []);
-  const disc = view.discs[index];
-  if (!disc) return <p>This sheet has no discs to read.</p>;
-  const eye: DiscView = { turnDeg, isSeenThrough: view.isSeenThrough };
-  const edge = edgeOf(disc);
+  const moveBy = useCallback(
+    (by: Point) => {
+      setByCaliper([]);
+      touched();
+      setPlace((now) => ({ x: now.x + by.x, y: now.y + by.y }));
+    },
+    [touched],
+  );
+  const disc = index === null ? null : (view.discs[index] ?? null);
+  const edge = edgeOf(disc ?? firstDisc);
   const shown: Point = { x: clampRound(place.x, edge.reachMm), y: clampRound(place.y, edge.reachMm) };
-  const open = view.discs.filter((d) => keeper.kept[keyOf(view, d.spotNo)] === undefined);
+  const isOpen = (name: string): boolean => keeper.kept[name] === undefined;
 
-  const choose = (next: number): void => {
+  const choose = (next: number | null): void => {
     const from = randomStart(edge.reachMm);
-    setMeasured([]);
+    setByCaliper([]);
+    setMoved(false);
+    setHint(null);
     setIndex(next);
     setStart(from);
     setPlace(from);
   };
   const answer = (state: Kept['state']): void => {
-    const { spotNo } = disc;
+    if (index === null || !disc) return;
     const isRead = state === 'read';
-    for (const axis of ['across', 'along'] as const) {
-      const component = axis === 'across' ? 'x' : 'y';
-      keeper.keep({
-        cutSetId: view.cutSetId,
-        spotNo,
-        axis,
-        method: view.method,
-        repeatNo: view.lookNo,
-        state,
-        readingMm: isRead ? shown[component] : null,
-        instrument: measured.length === 2 ? 'caliper' : 'eye',
-        startedAtMm: start[component],
-      });
+    if (isRead && !isMoved) {
+      setHint(MOVE_FIRST);
+      return;
     }
-    const rest = open.find((d) => d.spotNo !== spotNo);
-    choose(rest ? view.discs.indexOf(rest) : index);
+    keeper.keep(
+      ...AXES.map((axis): ReadingAnswer => {
+        const component = axis === 'across' ? 'x' : 'y';
+        return {
+          ...{ cutSetId: view.cutSetId, spotNo: disc.spotNo, axis, method: view.method, repeatNo: view.lookNo, state },
+          readingMm: isRead ? shown[component] : null,
+          instrument: byCaliper.length === 2 ? 'caliper' : 'eye',
+          startedAtMm: start[component],
+        };
+      }),
+    );
+    choose(
+      nextOpen(
+        view.discs.map((d) => keyOf(view, d.spotNo)),
+        index,
+        isOpen,
+      ),
+    );
   };
+  const undo = (): void => {
+    const slot = keeper.undo();
+    if (slot !== null)
+      choose(view.discs.findIndex((d) => AXES.some((axis) => slotKey({ ...view, ...d, axis }) === slot)));
+  };
+  const measured = (eye: DiscView, { axis, seenMm, isByCaliper }: Measured): void => {
+    setByCaliper((now) => [...now.filter((a) => a !== axis), ...(isByCaliper ? [axis] : [])]);
+    touched();
+    setPlace((now) => withSeen(eye, now, axis, seenMm));
+  };
+  const left = view.discs.filter((d) => isOpen(keyOf(view, d.spotNo))).length;
+  return { keeper, disc, edge, shown, left, said: hint ?? keeper.notice, moveBy, measured, choose, answer, undo };
+}
+
+/** Read discs: one at a time, both directions in one look, moved until its edges look like the disc in hand. */
+export function RoundStation({ view }: { readonly view: RoundView }) {
+  const [firstDisc] = view.discs;
+  return firstDisc ? <Discs view={view} firstDisc={firstDisc} /> : <p>This sheet has no discs to read.</p>;
+}
+
+function Discs({ view, firstDisc }: { readonly view: RoundView; readonly firstDisc: RoundFigure }) {
+  const station = useStation(view, firstDisc);
+  const { keeper, disc, edge, shown, moveBy, choose, answer, undo } = station;
+  const [turnDeg, setTurnDeg] = useState<TurnDeg>(view.turnDeg);
+  const frame = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    frame.current?.focus({ preventScroll: true });
+  }, []);
+  const eye: DiscView = { turnDeg, isSeenThrough: view.isSeenThrough };
   const handleKey = (event: KeyboardEvent): void => {
     // A field's or a list's own keys stay with it.
     if (event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement) return;
-    const moved = roundKey(eye, event.key, event.shiftKey ? 0.5 : 0.05);
+    if (isUndo(event)) {
+      event.preventDefault();
+      undo();
+      return;
+    }
+    const moved = disc && roundKey(eye, event.key, event.shiftKey ? 0.5 : 0.05);
     if (moved) {
       event.preventDefault();
       moveBy(moved);
     } else if (event.key === 'Enter' && event.target === frame.current) answer('read');
     else if (event.key.toLowerCase() === 'r') setTurnDeg(nextTurn(turnDeg));
   };
-  const left = open.length;
+  const soFar = (
+    <>
+      <RoundsSoFar view={view} kept={keeper.kept} current={disc?.spotNo ?? null} onChoose={choose} />
+      <WhatNext left={station.left} unsaved={keeper.unsaved} next={view.next} isDone={disc === null} />
+    </>
+  );
+  if (!disc)
+    return (
+      <div ref={frame} tabIndex={-1} role="application" aria-label="Match the disc" onKeyDown={handleKey}>
+        <AllRead count={view.discs.length} canUndo={keeper.canUndo} onUndo={undo} />
+        {soFar}
+      </div>
+    );
   return (
     <div className="two" ref={frame} tabIndex={-1} role="application" aria-label="Match the disc" onKeyDown={handleKey}>
       <div>
@@ -164,24 +241,18 @@ export function RoundStation({ view }: { readonly view: RoundView }) {
             }}
           />
         </p>
-        <NotRead onAnswer={answer} />
-        <p role="status">{keeper.notice}</p>
+        <NotRead onAnswer={answer} canUndo={keeper.canUndo} onUndo={undo} />
+        <p role="status">{station.said}</p>
         <EdgesMeasured
           key={disc.spotNo}
           edge={edge}
           gapsMm={view.gapsMm}
           system={view.system}
-          onMeasured={({ axis, seenMm, isByCaliper }) => {
-            setMeasured((now) => [...now.filter((a) => a !== axis), ...(isByCaliper ? [axis] : [])]);
-            setPlace((now) => withSeen(eye, now, axis, seenMm));
+          onMeasured={(seen) => {
+            station.measured(eye, seen);
           }}
         />
-        <RoundsSoFar view={view} kept={keeper.kept} current={disc.spotNo} onChoose={choose} />
-        {keeper.sending === 0 && (
-          <Link className={`btn ${left === 0 ? 'btn-primary' : 'btn-quiet'}`} href={view.next.href} prefetch={false}>
-            {left === 0 ? view.next.words : `${left} still to read`}
-          </Link>
-        )}
+        {soFar}
         {view.pictureHref && (
           <TablePicture
             href={view.pictureHref}
@@ -199,7 +270,7 @@ export function RoundStation({ view }: { readonly view: RoundView }) {
 interface SoFarProps {
   readonly view: RoundView;
   readonly kept: Readonly<Record<string, Kept>>;
-  readonly current: number;
+  readonly current: number | null;
   readonly onChoose: (index: number) => void;
 }
 
@@ -211,7 +282,8 @@ function RoundsSoFar({ view, kept, current, onChoose }: SoFarProps) {
     if (!first) return '\u2013';
     if (first.state !== 'read') return first.state;
     if (view.isBlind) return 'read';
-    return both.map((k) => formatLength(k?.readingMm ?? 0, view.system, true)).join(', ');
+    const values = both.map((k) => formatLength(k?.readingMm ?? 0, view.system, true)).join(', ');
+    return both.some((k) => k?.isSaved === false) ? `${values} \u2026` : values;
   };
   return (
     <ol className="so-far">

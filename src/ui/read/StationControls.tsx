@@ -6,7 +6,6 @@ import { LooksLikeThis } from './LooksLikeThis';
 import { NotRead } from './NotRead';
 import { ReadingNumber } from './ReadingNumber';
 import type { Kept } from './slot';
-import type { ReadingKeeper } from './use-readings';
 import { keysFor, type FigureTurn } from './wedge-view';
 
 interface ControlsProps {
@@ -14,13 +13,16 @@ interface ControlsProps {
   readonly valueMm: number;
   readonly turn: FigureTurn;
   readonly system: UnitSystem;
-  readonly keeper: Pick<ReadingKeeper, 'notice' | 'waiting' | 'retry'>;
+  readonly said: string | null;
+  readonly canUndo: boolean;
+  readonly onUndo: () => void;
   readonly onValue: (mm: number) => void;
   readonly onAnswer: (state: Kept['state'], typedMm?: number) => void;
 }
 
 /** The number, the two keys that move the cut, and what can be said of the figure. */
-export function StationControls({ figure, valueMm, turn, system, keeper, onValue, onAnswer }: ControlsProps) {
+export function StationControls(props: ControlsProps) {
+  const { figure, valueMm, turn, system, onValue, onAnswer } = props;
   const [less, more] = keysFor(turn);
   const words = LOOK_WORDS[figure.kind];
   const nudge = (steps: number): void => {
@@ -70,16 +72,9 @@ export function StationControls({ figure, valueMm, turn, system, keeper, onValue
       <p className="quiet mb-1">
         {words.touch}, then fine-tune with {less} {more} (Shift: {words.leap}).
       </p>
-      <NotRead onAnswer={onAnswer} />
+      <NotRead onAnswer={onAnswer} canUndo={props.canUndo} onUndo={props.onUndo} />
       <p className="mb-2" role="status">
-        {keeper.notice}
-        {keeper.waiting > 0 && (
-          <button
-            type="button"
-            className="btn-plain ms-2"
-            onClick={keeper.retry}
-          >{`Send ${keeper.waiting} again`}</button>
-        )}
+        {props.said}
       </p>
     </>
   );

@@ -2,11 +2,11 @@
 
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
-import type { StripSide } from '@/core/target/roll-strip';
+import { slotName, type StripSide } from '@/core/target/roll-strip';
 import { AXES, type Axis } from '@/core/target/wedge';
 import type { UnitSystem } from '@/core/units/length';
 import { LengthField } from '../components/LengthField';
-import { useStations } from './use-stations';
+import { useStations, type StationAnswer } from './use-stations';
 
 interface Props {
   readonly rollId: string;
@@ -23,13 +23,15 @@ export function PieceEntry({ rollId, pieceNo, sides, system }: Props) {
   const keeper = useStations(rollId, {});
   const [typed, setTyped] = useState<Readonly<Record<string, number | null>>>({});
   const [isSent, setSent] = useState(false);
+  const isIn = (side: StripSide, axis: Axis): boolean =>
+    keeper.kept[slotName({ stationNo: pieceNo, side, axis })] !== undefined;
   const read = sides.flatMap((side) =>
     AXES.flatMap((axis) => {
       const readingMm = typed[keyOf(side, axis)] ?? null;
       return readingMm === null ? [] : [{ side, axis, readingMm }];
     }),
   );
-  const isKept = isSent && keeper.sending === 0 && keeper.waiting === 0 && keeper.notice === null;
+  const isKept = isSent && keeper.unsaved === 0 && read.every(({ side, axis }) => isIn(side, axis));
   useEffect(() => {
     if (isKept) router.refresh();
   }, [isKept, router]);
@@ -58,23 +60,21 @@ export function PieceEntry({ rollId, pieceNo, sides, system }: Props) {
       <button
         type="button"
         className="btn btn-primary"
-        disabled={read.length === 0 || keeper.sending > 0 || keeper.waiting > 0 || isKept}
+        disabled={read.length === 0 || keeper.unsaved > 0 || isKept}
         onClick={() => {
           setSent(true);
-          for (const { side, axis, readingMm } of read)
-            keeper.keep({ stationNo: pieceNo, side, axis, method: 'list', state: 'read', readingMm });
+          keeper.keep(
+            ...read.map(({ side, axis, readingMm }): StationAnswer => ({
+              ...{ rollId, stationNo: pieceNo, side, axis, readingMm },
+              method: 'list',
+              state: 'read',
+            })),
+          );
         }}
       >
-        Keep this piece
+        Save piece
       </button>
-      <p role="status">
-        {keeper.notice}
-        {keeper.waiting > 0 && (
-          <button type="button" className="btn-plain ms-2" onClick={keeper.retry}>
-            {`Send ${keeper.waiting} again`}
-          </button>
-        )}
-      </p>
+      <p role="status">{keeper.unsaved > 0 ? 'Saving ...' : keeper.notice}</p>
     </section>
   );
 }

@@ -55,7 +55,7 @@ export default async function StepPage({ params, searchParams }: Props) {
   const flat = Object.fromEntries(
     Object.entries(query).flatMap(([key, value]) => (typeof value === 'string' ? [[key, value]] : [])),
   );
-  const isLeft = record.calibration.state === 'abandoned';
+  const isCancelled = record.calibration.state === 'abandoned';
   return (
     <div className="shell">
       <Rail
@@ -70,12 +70,14 @@ export default async function StepPage({ params, searchParams }: Props) {
         <p className="quiet mb-1 crumbs">
           <span>{`${record.setupRow.setup.name}, ${KIND_WORDS[record.calibration.kind]} on ${record.material.name}, sheet `}</span>
           <span className="figures">{record.code}</span>
-          {record.calibration.state === 'open' && <ActionButton action="leave" calibrationId={id} words="Leave it" />}
+          {record.calibration.state === 'open' && (
+            <ActionButton action="leave" calibrationId={id} words="Cancel check" />
+          )}
         </p>
-        {isLeft ? (
+        {isCancelled ? (
           <div className="notice">
-            <PageHeading>This calibration was left. Everything entered is kept.</PageHeading>
-            <ActionButton action="take-up" calibrationId={id} words="Take it up again" isMain />
+            <PageHeading>This check was cancelled. Its readings are kept.</PageHeading>
+            <ActionButton action="take-up" calibrationId={id} words="Reopen check" isMain />
           </div>
         ) : (
           <Page record={record} system={session.person.unitSystem} query={flat} />

@@ -1,6 +1,8 @@
 -- A shop of ten years: :setups setups, :per calibrations each, a hundred readings a calibration, two jobs for each of them. All of it made up, and the same
 -- every time. scripts/large-shop.ts fills in the numbers and a check sheet, and runs it.
 begin;
+-- Made-up checks come with their end.
+set local red_plumb.fills = 'on';
 create function pg_temp.key(words text) returns uuid language sql immutable as $$ select overlay(overlay(md5('large ' || words) placing '4' from 13) placing '8' from 17)::uuid $$;
 -- A number of about one SD from its words: the sum of twelve even ones less six.
 create function pg_temp.noise(words text) returns double precision language sql immutable as $$

@@ -169,13 +169,14 @@ export async function runCalibration(
   if ((await cutAndRead(db, actor, calibrationId, { load: first, rng })) === 0) {
     await must(applyRough(db, actor, { id: randomUUID(), calibrationId, way: 'file', typed: {} }));
     await cutAndRead(db, actor, calibrationId, { load: first, rng });
-    await must(addSheet(db, calibrationId));
+    await must(addSheet(db, actor, { calibrationId }));
   }
   const analysed = analyse(await mustLoad(db, calibrationId));
   if (!analysed.ok) throw new Error(analysed.error.kind);
   const typed = Object.fromEntries(changedOnly(analysed.value.plan).map((c) => [c.setting.id, c.toType]));
   await must(acceptCorrection(db, actor, { id: randomUUID(), calibrationId, way, typed }));
-  if (planCut(await mustLoad(db, calibrationId), true).needsNewSheet) await must(addSheet(db, calibrationId));
+  if (planCut(await mustLoad(db, calibrationId), true).needsNewSheet)
+    await must(addSheet(db, actor, { calibrationId }));
   await cutAndRead(db, actor, calibrationId, { load: second, rng });
   const verdict = await must(confirmCorrection(db, actor, { id: randomUUID(), calibrationId }));
   return { calibrationId, verdict };

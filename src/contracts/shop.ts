@@ -192,6 +192,10 @@ export const SaveThing = z.object({
 });
 export type SaveThingInput = z.infer<typeof SaveThing>;
 
+/** How far the cut of one printer + cutter may be off and still be good work. */
+export const SetLimit = z.object({ id: Id, setupId: Id, limitMm: z.number() });
+export type SetLimitInput = z.infer<typeof SetLimit>;
+
 /** The answers of the first taps; names have usual values and can be changed at any time. */
 export const NewSetup = z.object({
   id: Id,

@@ -22,10 +22,15 @@ export const SETTING_CHANGED = 'setting_changed';
 
 /** Written by the application itself when a shared thing is described anew. */
 export const DESCRIBED_ANEW = 'described_anew';
-export const isAutomatic = (kind: string): boolean => kind === SETTING_CHANGED || kind === DESCRIBED_ANEW;
+
+/** Written by the application itself when a limit is changed: the machine is as it was, so no state follows from it. */
+export const LIMIT_CHANGED = 'limit_changed';
+
+export const isAutomatic = (kind: string): boolean => [SETTING_CHANGED, DESCRIBED_ANEW, LIMIT_CHANGED].includes(kind);
 
 export function eventWords(kind: string): string {
   if (kind === DESCRIBED_ANEW) return 'its description was changed';
+  if (kind === LIMIT_CHANGED) return 'the limit was changed';
   if (kind === SETTING_CHANGED) return 'a machine setting was changed';
   return EVENT_KINDS.find((e) => e.kind === kind)?.words ?? kind;
 }

@@ -1,6 +1,12 @@
 import { nextStep, type StepFacts } from './next-step';
 
-const calm: StepFacts = { state: 'in-register', hasConfirmation: true, eventKinds: [], signal: null };
+const calm: StepFacts = {
+  state: 'in-register',
+  hasConfirmation: true,
+  isWithinLimit: true,
+  eventKinds: [],
+  signal: null,
+};
 
 it.each([
   ['in register', {}, null],

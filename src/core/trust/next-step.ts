@@ -16,6 +16,8 @@ const NEEDS_SHEET: ReadonlySet<string> = new Set([
 export interface StepFacts {
   readonly state: SetupState;
   readonly hasConfirmation: boolean;
+  /** Whether what was confirmed is within the limit of today. */
+  readonly isWithinLimit: boolean;
   /** Kinds of what happened since the confirmation. */
   readonly eventKinds: readonly string[];
   /** A chart of daily checks signals: at its newest point alone, or longer. */
@@ -26,8 +28,8 @@ export interface StepFacts {
  * The one thing to do next. Never "adjust" on one point: the first signal asks for a piece of another load, a standing one for
  * a sheet. Null where nothing is to be done.
  */
-export function nextStep({ state, hasConfirmation, eventKinds, signal }: StepFacts): NextStep | null {
-  if (!hasConfirmation || state === 'stop' || state === 'not-confirmed') return 'quick-check';
+export function nextStep({ state, hasConfirmation, isWithinLimit, eventKinds, signal }: StepFacts): NextStep | null {
+  if (!hasConfirmation || !isWithinLimit || state === 'stop' || state === 'not-confirmed') return 'quick-check';
   if (signal === 'first') return 'another-piece';
   if (signal === 'standing') return 'quick-check';
   if (state === 'in-register') return null;

@@ -1,5 +1,6 @@
 import 'server-only';
 import { and, asc, eq, gt, inArray, sql, type SQL } from 'drizzle-orm';
+import { LIMIT_CHANGED } from '@/core/trust/event-kinds';
 import type { Session } from '../client';
 import { keepRows, keptRows } from '../kept-rows';
 import { cutRelease, job, lockedLayout } from '../schema/job';
@@ -141,7 +142,7 @@ const TOUCHED = ['setup_id', 'printer_id', 'cutter_id', 'program_id'] as const;
 export function findEventTimes(session: Session, setupIds: readonly string[], most: number) {
   const ofOne = TOUCHED.map((target) => {
     const own = sql.raw(`own.${target} = s.${target === 'setup_id' ? 'id' : target}`);
-    return sql`(select own.id, own.at, own.kind, own.note from event own where ${own} and own.kind <> 'undo'
+    return sql`(select own.id, own.at, own.kind, own.note from event own where ${own} and own.kind not in ('undo', ${sql.raw(`'${LIMIT_CHANGED}'`)})
       and not exists (select 1 from event undo where undo.undoes_id = own.id) order by own.at desc limit ${most})`;
   });
   return perSetup<SetupEvent>(session, {

@@ -108,6 +108,8 @@ export const lockedLayout = pgTable(
     /** What the setup's settings stood at, by their ids; its material's version. */
     settingsSnapshot: jsonb().notNull(),
     materialVersion: integer().notNull(),
+    /** The material as it was described then, so that what changed can be named; absent in older layouts. */
+    materialSnapshot: jsonb(),
     /** Saved file of the program that laid it out: name, size and hash, reckoned in the browser; absent when it was laid out here. */
     ownFileName: text(),
     ownFileBytes: bigint({ mode: 'number' }),

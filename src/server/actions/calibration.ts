@@ -14,7 +14,6 @@ import {
   TrialCut,
   UseRough,
 } from '@/contracts/inputs';
-import { ok } from '@/core/result';
 import type { Verdict } from '@/core/verdict/bound';
 import { database } from '../services/database';
 import type { Actor } from '../services/actor';
@@ -115,7 +114,7 @@ export async function judge(raw: unknown): Promise<Answer<Verdict>> {
 
 export async function anotherSheet(raw: unknown): Promise<Answer<number>> {
   return answer(OnlyCalibration, raw, async (input) => {
-    const done = await addSheet(database(), input.calibrationId);
+    const done = await addSheet(database(), await actor(), input);
     refresh(input.calibrationId);
     return done;
   });
@@ -123,17 +122,17 @@ export async function anotherSheet(raw: unknown): Promise<Answer<number>> {
 
 export async function leaveCalibration(raw: unknown): Promise<Answer<string>> {
   return answer(OnlyCalibration, raw, async (input) => {
-    await abandonCalibration(database(), input.calibrationId);
+    const done = await abandonCalibration(database(), await actor(), input);
     refresh(input.calibrationId);
-    return ok(input.calibrationId);
+    return done;
   });
 }
 
 export async function takeUpAgain(raw: unknown): Promise<Answer<string>> {
   return answer(OnlyCalibration, raw, async (input) => {
-    await reopenCalibration(database(), input.calibrationId);
+    const done = await reopenCalibration(database(), await actor(), input);
     refresh(input.calibrationId);
-    return ok(input.calibrationId);
+    return done;
   });
 }
 

@@ -3,13 +3,14 @@
 import { cookies } from 'next/headers';
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
-import { ChooseShop, KeepLadder, NewSetup, NewShop, SaveShop, SaveThing } from '@/contracts/shop';
+import { ChooseShop, KeepLadder, NewSetup, NewShop, SaveShop, SaveThing, SetLimit } from '@/contracts/shop';
 import { LogEvent, PutBack, SetPerson, TellShownValue, UndoEvent } from '@/contracts/inputs';
 import { fail, ok } from '@/core/result';
 import { keepChoice } from '../services/cookies';
 import { database } from '../services/database';
 import { removeDemoShop } from '../services/demo-shop';
 import { logEvent, undoEvent } from '../services/events';
+import { setLimit } from '../services/limit';
 import { keepLadder } from '../services/measure';
 import { putBack } from '../services/put-back';
 import { tellShownValue } from '../services/shown-value';
@@ -57,6 +58,15 @@ export async function putBackEntry(raw: unknown): Promise<Answer<string>> {
   return answer(PutBack, raw, async (input) => {
     const { person } = await currentSession();
     const done = await putBack(database(), { personId: person.id }, input);
+    revalidatePath('/', 'layout');
+    return done;
+  });
+}
+
+export async function limitSet(raw: unknown): Promise<Answer<string>> {
+  return answer(SetLimit, raw, async (input) => {
+    const { person } = await currentSession();
+    const done = await setLimit(database(), { personId: person.id }, input);
     revalidatePath('/', 'layout');
     return done;
   });

@@ -48,6 +48,8 @@ export async function fill(client: Client, rows: AsyncIterable<RowLine>, options
   await client.query('begin');
   try {
     await client.query('set constraints all deferred');
+    // Checks come with their end: what belongs to them is put in after it.
+    await client.query(`select set_config('red_plumb.fills', 'on', true)`);
     for await (const row of rows) {
       options.signal?.throwIfAborted();
       const object = rowOf(row.line)?.object ?? '';

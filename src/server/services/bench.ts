@@ -71,7 +71,12 @@ function benchSetup({ facts, materials }: SetupTrust, open: Open): BenchSetup {
     machines: [row.printer.name, row.cutter.name].join(' + '),
     failedMm: failure && (!latest || failure.at > latest.confirmedAt) ? failure.worstMm : null,
     next: nextStep({
-      ...{ state, hasConfirmation: latest !== undefined, signal: signalOf(latest) },
+      ...{
+        state,
+        hasConfirmation: latest !== undefined,
+        isWithinLimit: latest?.isWithinLimit ?? true,
+        signal: signalOf(latest),
+      },
       eventKinds: events.map((e) => e.kind),
     }),
     events: events.map(({ id: eventId, kind, note: words, at_ms }) => ({

@@ -1,16 +1,17 @@
 import 'server-only';
 import { randomUUID } from 'node:crypto';
-import { eq, sql } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
 import { fail, ok, type Result } from '@/core/result';
 import { CONFIDENCE, type Verdict } from '@/core/verdict/bound';
-import type { Database } from '@/db/client';
+import type { Database, Session } from '@/db/client';
 import { calibration } from '@/db/schema/calibration';
 import { confirmation, historyEntry } from '@/db/schema/correction';
 import { now } from '../clock';
 import { refusal, type Actor, type Refusal } from './actor';
 import { analyse, isPenAlone } from './analysis';
-import { currentSets, latestCorrection, loadRecord } from './record';
-import { goToStep } from './steps';
+import { allOrNothing, lockOpenCheck, onOpenCheck, type OfCheck } from './check-guard';
+import { currentSets, latestCorrection, type CalibrationRecord } from './record';
+import { endCheck, endTest } from './steps';
 import { movedWords } from './settings-at-cut';
 import { storeFit } from './store-fit';
 import { strangerTo } from './own-shop';
@@ -24,13 +25,20 @@ export async function confirmCorrection(
   actor: Actor,
   input: { readonly id: string; readonly calibrationId: string },
 ): Promise<Result<Verdict, Refusal>> {
-  const stranger = await strangerTo(database, actor, { calibrationId: input.calibrationId });
-  if (stranger) return fail(stranger);
-  const record = await loadRecord(database, input.calibrationId);
-  const correction = record ? latestCorrection(record) : undefined;
-  if (!record || !correction) return fail(refusal('There is no correction to confirm yet.'));
-  const known = record.confirmations.find((c) => c.id === input.id);
-  if (known) return ok(known.verdict);
+  const replay = (record: CalibrationRecord) => record.confirmations.find((c) => c.id === input.id)?.verdict;
+  return onOpenCheck(database, actor, { ...input, replay }, (session, record) =>
+    keepVerdict(session, actor, record, input.id),
+  );
+}
+
+async function keepVerdict(
+  session: Session,
+  actor: Actor,
+  record: CalibrationRecord,
+  id: string,
+): Promise<Result<Verdict, Refusal>> {
+  const correction = latestCorrection(record);
+  if (!correction) return fail(refusal('There is no correction to confirm yet.'));
   const sets = currentSets(record);
   if (!sets.some((s) => s.purpose === 'confirm')) {
     return fail(
@@ -57,57 +65,64 @@ export async function confirmCorrection(
     );
   }
   const { bounds, verdict, next, markSdMm, noise } = analysed.value;
-  await database.transaction(async (session) => {
-    const fitId = await storeFit(session, record, analysed.value);
-    await session.insert(confirmation).values({
-      id: input.id,
-      correctionId: correction.id,
-      fitId,
-      lowerMm: bounds.lowerMm,
-      upperMm: bounds.upperMm,
-      worstMm: bounds.worstMm,
-      nextJobMm: next.q95Mm,
-      toleranceMm: record.calibration.toleranceMm,
-      confidence: CONFIDENCE,
-      markSdMm,
-      isMarkSdAssumed: noise.kind !== 'estimated',
-      nextOutShare: next.outShare,
-      verdict,
-      at: now(),
-      by: actor.personId,
-    });
-    if (verdict !== 'pass') return;
-    await session.insert(historyEntry).values({
-      id: randomUUID(),
-      setupId: record.calibration.setupId,
-      materialId: record.calibration.materialId,
-      kind: 'saved',
-      confirmationId: input.id,
-      note: '',
-      at: now(),
-      by: actor.personId,
-    });
-    await goToStep(session, record.calibration.id, 'save');
-    await session
-      .update(calibration)
-      .set({ state: 'saved', endedAt: now(), version: sql`${calibration.version} + 1` })
-      .where(eq(calibration.id, record.calibration.id));
+  const fitId = await storeFit(session, record, analysed.value);
+  await session.insert(confirmation).values({
+    id,
+    correctionId: correction.id,
+    fitId,
+    lowerMm: bounds.lowerMm,
+    upperMm: bounds.upperMm,
+    worstMm: bounds.worstMm,
+    nextJobMm: next.q95Mm,
+    toleranceMm: record.calibration.toleranceMm,
+    confidence: CONFIDENCE,
+    markSdMm,
+    isMarkSdAssumed: noise.kind !== 'estimated',
+    nextOutShare: next.outShare,
+    verdict,
+    at: now(),
+    by: actor.personId,
   });
+  if (verdict !== 'pass') return ok(verdict);
+  const { id: calibrationId, setupId, materialId } = record.calibration;
+  await session.insert(historyEntry).values({
+    ...{ id: randomUUID(), setupId, materialId, kind: 'saved', confirmationId: id, note: '' },
+    ...{ at: now(), by: actor.personId },
+  });
+  await endTest(session, calibrationId);
   return ok(verdict);
 }
 
-/** Ends a calibration without a result; its record stays. */
-export async function abandonCalibration(database: Database, calibrationId: string): Promise<void> {
-  await database
-    .update(calibration)
-    .set({ state: 'abandoned', endedAt: now(), version: sql`${calibration.version} + 1` })
-    .where(eq(calibration.id, calibrationId));
+/** Cancels a check without a result; its record stays. Cancelled twice is cancelled once. */
+export async function abandonCalibration(
+  database: Database,
+  actor: Actor,
+  { calibrationId }: OfCheck,
+): Promise<Result<string, Refusal>> {
+  const replay = ({ calibration }: CalibrationRecord) =>
+    calibration.state === 'abandoned' ? calibration.id : undefined;
+  return onOpenCheck(database, actor, { calibrationId, replay }, async (session) => {
+    await endCheck(session, calibrationId, 'abandoned');
+    return ok(calibrationId);
+  });
 }
 
-/** Takes an abandoned calibration up again. */
-export async function reopenCalibration(database: Database, calibrationId: string): Promise<void> {
-  await database
-    .update(calibration)
-    .set({ state: 'open', endedAt: null, version: sql`${calibration.version} + 1` })
-    .where(sql`${calibration.id} = ${calibrationId} and ${calibration.state} = 'abandoned'`);
+/** Reopens a cancelled check where it was; one that is open already stays so. */
+export async function reopenCalibration(
+  database: Database,
+  actor: Actor,
+  { calibrationId }: OfCheck,
+): Promise<Result<string, Refusal>> {
+  const stranger = await strangerTo(database, actor, { calibrationId });
+  if (stranger) return fail(stranger);
+  return allOrNothing(database, async (session) => {
+    const closed = await lockOpenCheck(session, calibrationId);
+    if (!closed) return ok(calibrationId);
+    const reopened = await session
+      .update(calibration)
+      .set({ state: 'open', endedAt: null, version: sql`${calibration.version} + 1` })
+      .where(and(eq(calibration.id, calibrationId), eq(calibration.state, 'abandoned')))
+      .returning({ id: calibration.id });
+    return reopened.length === 1 ? ok(calibrationId) : fail(closed);
+  });
 }

@@ -14,19 +14,12 @@ import { correction } from '@/db/schema/correction';
 import { now } from '../clock';
 import { refusal, type Actor, type Refusal } from './actor';
 import { analyse, type Analysis } from './analysis';
-import {
-  affineFromArray,
-  affineToArray,
-  canMoveFile,
-  latestCorrection,
-  loadRecord,
-  type CalibrationRecord,
-} from './record';
+import { onOpenCheck } from './check-guard';
+import { affineFromArray, affineToArray, canMoveFile, latestCorrection, type CalibrationRecord } from './record';
 import { roughOf, type Rough } from './rough';
 import { goToStep } from './steps';
 import { CORE_VERSION, storeFit } from './store-fit';
 import { storeTyped, typedProblem } from './typed-settings';
-import { strangerTo } from './own-shop';
 
 export const changedOnly = (plan: SettingsPlan): readonly SettingChange[] =>
   plan.changes.filter((c) => c.after !== c.before);
@@ -78,11 +71,24 @@ export async function acceptCorrection(
   actor: Actor,
   input: AcceptCorrectionInput,
 ): Promise<Result<string, Refusal>> {
-  const stranger = await strangerTo(database, actor, { calibrationId: input.calibrationId });
-  if (stranger) return fail(stranger);
-  const record = await loadRecord(database, input.calibrationId);
-  if (!record) return fail(refusal('This calibration is not there any more.'));
-  if (record.corrections.some((c) => c.id === input.id)) return ok(input.id);
+  const replay = correctionOf(input.id);
+  return onOpenCheck(database, actor, { ...input, replay }, (session, record) =>
+    keepCorrection(session, actor, record, input),
+  );
+}
+
+/** The correction itself where it was kept before. */
+const correctionOf =
+  (id: string) =>
+  (record: CalibrationRecord): string | undefined =>
+    record.corrections.find((c) => c.id === id)?.id;
+
+async function keepCorrection(
+  session: Session,
+  actor: Actor,
+  record: CalibrationRecord,
+  input: AcceptCorrectionInput,
+): Promise<Result<string, Refusal>> {
   if (!canMoveFile(record) && (input.way === 'file' || input.way === 'settings-and-file'))
     return fail(
       refusal('This program traces its own lines: they cannot be moved in a file. Use settings, or a border.'),
@@ -93,27 +99,25 @@ export async function acceptCorrection(
   const choice = choiceOf(input.way, analysis, record);
   const problem = typedProblem(choice.changes, input.typed);
   if (problem) return fail(refusal(problem));
-  await database.transaction(async (session) => {
-    const fitId = await storeFit(session, record, analysis);
-    await session.insert(correction).values({
-      id: input.id,
-      ...ownerOf(record),
-      fitId,
-      objective: choice.objective,
-      fileCorrection: choice.fileCorrection,
-      predictedLeftoverMm: choice.leftoverMm,
-      at: now(),
-      by: actor.personId,
-    });
-    await storeTyped(session, actor, input.id, {
-      changes: choice.changes,
-      typed: input.typed,
-      owners: ownersOf(record.setupRow),
-      feeds: record.setupRow.cutter.feeds,
-      source: 'correction',
-    });
-    await goToStep(session, record.calibration.id, 'confirm');
+  const fitId = await storeFit(session, record, analysis);
+  await session.insert(correction).values({
+    id: input.id,
+    ...ownerOf(record),
+    fitId,
+    objective: choice.objective,
+    fileCorrection: choice.fileCorrection,
+    predictedLeftoverMm: choice.leftoverMm,
+    at: now(),
+    by: actor.personId,
   });
+  await storeTyped(session, actor, input.id, {
+    changes: choice.changes,
+    typed: input.typed,
+    owners: ownersOf(record.setupRow),
+    feeds: record.setupRow.cutter.feeds,
+    source: 'correction',
+  });
+  await goToStep(session, record.calibration.id, 'confirm');
   return ok(input.id);
 }
 
@@ -132,38 +136,44 @@ export async function applyRough(
   actor: Actor,
   input: UseRoughInput,
 ): Promise<Result<string, Refusal>> {
-  const stranger = await strangerTo(database, actor, { calibrationId: input.calibrationId });
-  if (stranger) return fail(stranger);
-  const record = await loadRecord(database, input.calibrationId);
-  const rough = record ? roughOf(record) : null;
-  if (!record || !rough) return fail(refusal('Read the rough position at one grid or more first.'));
-  if (record.corrections.some((c) => c.id === input.id)) return ok(input.id);
+  const replay = correctionOf(input.id);
+  return onOpenCheck(database, actor, { ...input, replay }, (session, record) =>
+    keepRough(session, actor, record, input),
+  );
+}
+
+async function keepRough(
+  session: Session,
+  actor: Actor,
+  record: CalibrationRecord,
+  input: UseRoughInput,
+): Promise<Result<string, Refusal>> {
+  const rough = roughOf(record);
+  if (!rough) return fail(refusal('Read the rough position at one grid or more first.'));
   const plan = roughPlan(record, rough);
   const changes = input.way === 'settings' ? changedOnly(plan) : [];
   const problem = typedProblem(changes, input.typed);
   if (problem) return fail(refusal(problem));
   const shift = fileShiftFor(rough.shift);
-  await database.transaction(async (session) => {
-    const fitId = await storeRoughFit(session, record, rough);
-    await session.insert(correction).values({
-      id: input.id,
-      ...ownerOf(record),
-      fitId,
-      objective: 'rough',
-      fileCorrection: input.way === 'file' ? [1, 0, 0, 1, shift.x, shift.y] : null,
-      predictedLeftoverMm: input.way === 'settings' ? plan.worstAfterMm : 0,
-      at: now(),
-      by: actor.personId,
-    });
-    await storeTyped(session, actor, input.id, {
-      changes,
-      typed: input.typed,
-      owners: ownersOf(record.setupRow),
-      feeds: record.setupRow.cutter.feeds,
-      source: 'correction',
-    });
-    await goToStep(session, record.calibration.id, 'cut');
+  const fitId = await storeRoughFit(session, record, rough);
+  await session.insert(correction).values({
+    id: input.id,
+    ...ownerOf(record),
+    fitId,
+    objective: 'rough',
+    fileCorrection: input.way === 'file' ? [1, 0, 0, 1, shift.x, shift.y] : null,
+    predictedLeftoverMm: input.way === 'settings' ? plan.worstAfterMm : 0,
+    at: now(),
+    by: actor.personId,
   });
+  await storeTyped(session, actor, input.id, {
+    changes,
+    typed: input.typed,
+    owners: ownersOf(record.setupRow),
+    feeds: record.setupRow.cutter.feeds,
+    source: 'correction',
+  });
+  await goToStep(session, record.calibration.id, 'cut');
   return ok(input.id);
 }
 

@@ -22,7 +22,7 @@ afterAll(async () => {
 const error = { ...NO_ERROR, offsetAcrossMm: 0.5, offsetAlongMm: -0.3, rotationRad: 0.002, scaleAlong: 0.002 };
 
 async function saved(way: 'file' | 'settings', hidden: typeof error) {
-  const shop = await makeShop(test.database, { error: hidden, markSdMm: 0 });
+  const shop = await makeShop(test.database, { limitMm: 0.4, error: hidden, markSdMm: 0 });
   const order = {
     setupId: shop.setupId,
     materialId: shop.materialId,
@@ -61,7 +61,7 @@ it('a correction that stands in the machine\u2019s settings needs no move, and a
   const { verdict, view } = await saved('settings', { ...NO_ERROR, offsetAcrossMm: 0.5, offsetAlongMm: -0.3 });
   expect(verdict).toBe('pass');
   expect(view.saved).toMatchObject({ correction: null });
-  const shop = await makeShop(test.database, { error });
+  const shop = await makeShop(test.database, { limitMm: 0.4, error });
   expect(await readCutFileSetup(test.database, shop.setupId)).toMatchObject({ saved: null });
   expect(await readCutFileSetup(test.database, randomUUID())).toBeNull();
 });

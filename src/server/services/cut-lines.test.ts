@@ -159,7 +159,7 @@ describe('a pen in the holder', () => {
       ...{ id: randomUUID(), calibrationId, way: 'settings', typed, keepAll: false },
     });
     expect(accepted.ok).toBe(true);
-    await addSheet(test.database, calibrationId);
+    await addSheet(test.database, shop.actor, { calibrationId });
     await cutAndRead(test.database, shop.actor, calibrationId, { load: LOAD, rng: seededRng(8) });
     const after = await mustLoad(test.database, calibrationId);
     expect(analysed(after).bounds.worstMm).toBeLessThan(0.4);

@@ -13,6 +13,7 @@ import type { material } from '@/db/schema/shop';
 import { correctionInForce } from './job-correction';
 import type { LockedContent } from './job-content';
 import { jobFacts } from './job-facts';
+import { materialChanges } from './material-changes';
 import { settingValueWords } from './words';
 
 type Layout = NonNullable<Awaited<ReturnType<typeof findLocked>>>['layout'];
@@ -92,12 +93,5 @@ export async function changesSince(database: Database, order: ChangesOrder): Pro
     eventChanges(database, order),
     trustChanges(database, order),
   ]);
-  const isOther = order.material.version !== order.layout.materialVersion;
-  return [
-    ...settings,
-    ...events,
-    ...trust,
-    ...(isOther ? [`The material ${order.material.name} was described anew.`] : []),
-    ...markChanges(order),
-  ];
+  return [...settings, ...events, ...trust, ...materialChanges(order.layout, order.material), ...markChanges(order)];
 }

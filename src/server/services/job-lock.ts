@@ -17,6 +17,7 @@ import { refusal, type Actor, type Refusal } from './actor';
 import { computeInChild } from './decoder';
 import { correctionInForce } from './job-correction';
 import { lockedContent, titleOf, type ArtRow, type LockedContent, type ReadyLayout } from './job-content';
+import { describedMaterial } from './material-changes';
 import { jobFacts, type JobFacts } from './job-facts';
 import { printFiles, sheetOf, type JobFile } from './job-files';
 import { JOB_GONE, sha256 } from './jobs';
@@ -135,6 +136,7 @@ export async function lockJob(
       ...{ id: input.id, jobId: input.jobId, content, contentSha256: sha256(canonicalJson(content)) },
       settingsSnapshot: Object.fromEntries(settings.map((s) => [s.id, s.value])),
       materialVersion: found.material.version,
+      materialSnapshot: describedMaterial(found.material),
       ...{ ownFileName: own?.name ?? null, ownFileBytes: own?.bytes ?? null, ownFileSha256: own?.sha256 ?? null },
       ...{ warnings: [...warnings], at: now(), by: actor.personId },
     });

@@ -37,7 +37,7 @@ async function checkIn(
   await startCalibration(test.database, shop.actor, input);
   const rng = seededRng(21);
   for (const [i, turnDeg] of turns.entries()) {
-    if (i > 0 && i % 2 === 0) await addSheet(test.database, input.id);
+    if (i > 0 && i % 2 === 0) await addSheet(test.database, shop.actor, { calibrationId: input.id });
     if (i % 2 === 0)
       await checkPrint(test.database, shop.actor, { id: randomUUID(), calibrationId: input.id, lineMm: 230 });
     if (i === 1)

@@ -15,11 +15,11 @@ import { cutter } from '@/db/schema/machines';
 import { markUseTest } from '@/db/schema/settings';
 import { now } from '../clock';
 import { refusal, type Actor, type Refusal } from './actor';
+import { endedBefore, onOpenCheck } from './check-guard';
 import { fineReadings } from './fine-readings';
 import { doneSets, loadRecord, type CalibrationRecord, type CutSet } from './record';
 import { schemeOf } from './setup-marks';
 import { endTest } from './steps';
-import { strangerTo } from './own-shop';
 
 /** Readings of each axis that an ordinary sheet must show before it can be compared with. */
 const FEWEST_READINGS = 8;
@@ -117,16 +117,11 @@ export async function keepMarkUse(
   actor: Actor,
   input: { readonly id: string; readonly calibrationId: string },
 ): Promise<Result<string, Refusal>> {
-  const stranger = await strangerTo(database, actor, { calibrationId: input.calibrationId });
-  if (stranger) return fail(stranger);
-  const record = await loadRecord(database, input.calibrationId);
-  if (!record) return fail(refusal('This test is not there any more.'));
-  if (record.calibration.state === 'saved') return ok(input.calibrationId);
-  const told = await toldUse(database, record);
-  const use = told?.finding.kind === 'told' ? keptUse(told.finding.uses) : undefined;
-  if (!use) return fail(refusal('The sheet does not tell it yet: read more figures, or print another.'));
-  const cutterId = record.setupRow.cutter.id;
-  await database.transaction(async (session) => {
+  return onOpenCheck(database, actor, { ...input, replay: endedBefore('mark_use') }, async (session, record) => {
+    const told = await toldUse(session, record);
+    const use = told?.finding.kind === 'told' ? keptUse(told.finding.uses) : undefined;
+    if (!use) return fail(refusal('This sheet cannot tell yet. Read more spots, or print another.'));
+    const cutterId = record.setupRow.cutter.id;
     await session.insert(markUseTest).values({
       id: randomUUID(),
       cutterId,
@@ -137,6 +132,6 @@ export async function keepMarkUse(
     });
     await session.update(cutter).set({ markUse: use }).where(eq(cutter.id, cutterId));
     await endTest(session, input.calibrationId);
+    return ok(input.calibrationId);
   });
-  return ok(input.calibrationId);
 }

@@ -8,7 +8,7 @@ import { countRows } from '@/db/archive/rows';
 import { testDatabase, type TestDatabase } from '@/db/database.testing';
 import { runCalibration } from '../../../scripts/run-calibration';
 import type { Actor, Refusal } from './actor';
-import { confirmCorrection } from './confirm';
+import { abandonCalibration, confirmCorrection, reopenCalibration } from './confirm';
 import { acceptCorrection, applyRough } from './corrections';
 import { keepDailyCheck, keepDiscCheck, keepPolicy, takeBackDailyCheck } from './daily-check';
 import { logEvent, undoEvent } from './events';
@@ -16,6 +16,7 @@ import { takeBackImport } from './import';
 import { releaseCut, tellPrinted, tellResult } from './job-cut';
 import { lockJob } from './job-lock';
 import { copyJob, startJob } from './jobs';
+import { setLimit } from './limit';
 import { keepMarkUse } from './mark-use';
 import { putBack } from './put-back';
 import { saveReading, saveReadingList } from './readings';
@@ -27,7 +28,7 @@ import { keepNote } from './shop-record';
 import { makeShop, type TestShop } from './shop.testing';
 import { tellShownValue } from './shown-value';
 import { startCalibration } from './start';
-import { checkPrint, logMarkTry, recordCut } from './steps';
+import { addSheet, checkPrint, logMarkTry, recordCut } from './steps';
 import { keepTestCut } from './test-cuts';
 import { saveThing } from './things';
 import { keepFaces } from './two-faces';
@@ -116,8 +117,12 @@ const TEST_CUT = {
 
 /** Every use case that writes down who did it, asked to write in the home shop. */
 const WRITES: Readonly<Record<string, Write>> = {
+  setLimit: (a) => setLimit(test.database, a, { id: id(), ...setupOf(home), limitMm: 0.5 }),
   logEvent: (a) => logEvent(test.database, a, { id: id(), ...setupOf(home), kind: 'power_cut', note: '' }),
   undoEvent: (a) => undoEvent(test.database, a, { id: id(), ...setupOf(home), eventId: made.eventId }),
+  abandonCalibration: (a) => abandonCalibration(test.database, a, made),
+  reopenCalibration: (a) => reopenCalibration(test.database, a, made),
+  addSheet: (a) => addSheet(test.database, a, made),
   confirmCorrection: (a) => confirmCorrection(test.database, a, own()),
   acceptCorrection: (a) => acceptCorrection(test.database, a, { ...own(), way: 'settings', typed: {} }),
   applyRough: (a) => applyRough(test.database, a, { ...own(), way: 'file', typed: {} }),

@@ -1,5 +1,4 @@
 import 'server-only';
-import { eq } from 'drizzle-orm';
 import type { SaveReadingInput, SaveReadingListInput } from '@/contracts/inputs';
 import { StoredSheet } from '@/contracts/stored';
 import type { ReadingMethod } from '@/core/reading/methods';
@@ -25,9 +24,10 @@ import { READING_STEP_MM, WEDGE_REACH_MM } from '@/core/target/wedge';
 import type { Database, Session } from '@/db/client';
 import { cutSetWithCalibration, findCalibration, findReading, findSlot } from '@/db/queries/calibration';
 import { findSetup, type SetupRow } from '@/db/queries/shop';
-import { cutSet, reading } from '@/db/schema/calibration';
+import { reading } from '@/db/schema/calibration';
 import { now } from '../clock';
 import { refusal, type Actor, type Refusal } from './actor';
+import { allOrNothing, lockOpenCheck } from './check-guard';
 import { strangerTo } from './own-shop';
 
 export interface SavedReading {
@@ -60,13 +60,17 @@ const STEP_MM: Readonly<Record<ReadingMethod, number>> = {
 
 /** What a reading needs of its calibration: far less than the whole record, because readings come one by one. */
 interface ReadingContext {
+  readonly calibrationId: string;
   readonly setNo: number;
   readonly definition: SheetDefinition;
   readonly route: Route;
   readonly setupRow: SetupRow;
 }
 
-async function contextOf(database: Database, calibrationId: string): Promise<Omit<ReadingContext, 'setNo'> | null> {
+async function contextOf(
+  database: Database,
+  calibrationId: string,
+): Promise<Omit<ReadingContext, 'setNo' | 'calibrationId'> | null> {
   const found = await findCalibration(database, calibrationId);
   const setupRow = found ? await findSetup(database, found.calibration.setupId) : undefined;
   if (!found || !setupRow) return null;
@@ -148,7 +152,7 @@ async function checkedContext(
     const problem = problemWith(record, input, owner.cutSet.setNo);
     if (problem) return fail(refusal(problem));
   }
-  return ok({ ...record, setNo: owner.cutSet.setNo });
+  return ok({ ...record, calibrationId: owner.calibrationId, setNo: owner.cutSet.setNo });
 }
 
 /** Displacement of the ink itself in a figure, which the reading is told apart from. */
@@ -186,10 +190,6 @@ async function writeReading(
   return last?.readingMm ?? null;
 }
 
-/** One writer at a time in a set: the newest reading of a slot is read under its lock. */
-export const holdSet = (session: Session, cutSetId: string) =>
-  session.select({ id: cutSet.id }).from(cutSet).where(eq(cutSet.id, cutSetId)).for('update');
-
 /**
  * Keeps one reading. Nothing is ever changed: a later reading of the same figure supersedes the one that stood, whoever
  * made it, and the earlier value is told. The id comes from the client, so that a retry after sleep is harmless.
@@ -205,8 +205,10 @@ export async function saveReading(
   if (known) return ok({ id: known.id, earlierMm: null });
   const record = await checkedContext(database, [input]);
   if (!record.ok) return record;
-  return database.transaction(async (session) => {
-    await holdSet(session, input.cutSetId);
+  const { calibrationId } = record.value;
+  return allOrNothing(database, async (session) => {
+    const closed = await lockOpenCheck(session, calibrationId);
+    if (closed) return fail(closed);
     return ok({ id: input.id, earlierMm: await writeReading(session, actor, record.value, input) });
   });
 }
@@ -221,8 +223,11 @@ export async function saveReadingList(
   if (stranger) return fail(stranger);
   const record = await checkedContext(database, readings);
   if (!record.ok) return record;
-  return database.transaction(async (session) => {
-    await holdSet(session, readings[0]?.cutSetId ?? '');
+  const { calibrationId } = record.value;
+  return allOrNothing(database, async (session) => {
+    const known = await Promise.all(readings.map((input) => findReading(session, input.id)));
+    const closed = await lockOpenCheck(session, calibrationId);
+    if (closed && known.includes(undefined)) return fail(closed);
     for (const input of readings)
       if (!(await findReading(session, input.id))) await writeReading(session, actor, record.value, input);
     return ok(readings.length);

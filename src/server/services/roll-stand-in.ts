@@ -14,7 +14,7 @@ import { countRollsBefore, findRoll, findStationReadings } from '@/db/queries/ro
 import { findSettings, ownersOf } from '@/db/queries/settings';
 import { findSetup, findTruth } from '@/db/queries/shop';
 import { refusal, type Actor, type Refusal } from './actor';
-import { figuresOf, holdRoll, stripOf, writeStation, type RollFigure, type RollRow } from './rolls';
+import { figuresOf, lockRoll, stripOf, writeStation, type RollFigure, type RollRow } from './rolls';
 import { strangerTo } from './own-shop';
 
 /** What a setup's stand-in does on a roll: its sheet error, and drift drawn once from its own seed. */
@@ -100,9 +100,9 @@ export async function readByStandIn(
   const { roll } = found;
   const values = await standInValues(database, roll);
   if (!values) return fail(refusal('This setup has a real machine: read the roll itself.'));
-  if (roll.state === 'ended') return fail(refusal('This roll was closed: its readings stand as they are.'));
   return database.transaction(async (session) => {
-    await holdRoll(session, rollId);
+    if ((await lockRoll(session, rollId)) !== 'open')
+      return fail(refusal('This roll is closed. Reopen it to add readings.'));
     const done = new Set((await findStationReadings(session, rollId)).map(slotName));
     const open = values.filter((value) => !value.isPictured && !done.has(slotName(value)));
     const due = roll.kind === 'strip' ? open : open.filter((o) => o.stationNo === open[0]?.stationNo);

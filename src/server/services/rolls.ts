@@ -139,15 +139,25 @@ export async function writeStation(
   return last?.readingMm ?? null;
 }
 
-export const holdRoll = (session: Session, rollId: string) =>
-  session.select({ id: rollRun.id }).from(rollRun).where(eq(rollRun.id, rollId)).for('update');
+/** Locks a roll's row for the rest of the transaction: one writer at a time. @returns its state under the lock */
+export async function lockRoll(session: Session, rollId: string): Promise<RollRow['state'] | undefined> {
+  const [row] = await session
+    .select({ state: rollRun.state })
+    .from(rollRun)
+    .where(eq(rollRun.id, rollId))
+    .for('update');
+  return row?.state;
+}
 
 export interface SavedStation {
   readonly id: string;
   readonly earlierMm: number | null;
 }
 
-/** Keeps readings of one roll, all of them or none; those that are there already are left as they are. */
+/**
+ * Keeps readings of one roll, all of them or none; those that are there already are left as they are. A closed roll takes them too:
+ * one that waited in a browser is not lost because somebody closed the roll meanwhile.
+ */
 export async function saveStations(
   database: Database,
   actor: Actor,
@@ -164,7 +174,7 @@ export async function saveStations(
     if (problem) return fail(refusal(problem));
   }
   return database.transaction(async (session) => {
-    await holdRoll(session, rollId);
+    await lockRoll(session, rollId);
     const saved: SavedStation[] = [];
     for (const input of inputs) {
       const known = await findStationReading(session, input.id);

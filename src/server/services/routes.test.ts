@@ -23,7 +23,7 @@ const TRACE: ShopOrder['program'] = { knowsCutBy: 'tracing', opens: ['png'], can
 
 /** What the map says before the correction, and how the confirm went. */
 async function play(order: Omit<ShopOrder, 'error'>, turnDeg: TurnDeg = 0, error: ErrorParameters = ERROR) {
-  const shop = await makeShop(test.database, { ...order, error });
+  const shop = await makeShop(test.database, { limitMm: 0.4, ...order, error });
   const load: Load = { turnDeg, face: 'ink-up' };
   const { calibrationId, verdict } = await runCalibration(
     test.database,

@@ -14,7 +14,7 @@ import { reading, scan } from '@/db/schema/calibration';
 import { now } from '../clock';
 import { scanSheet, type ScanOrder } from '../standins/scanner';
 import { refusal, type Actor, type Refusal } from './actor';
-import { holdSet } from './readings';
+import { allOrNothing, lockOpenCheck } from './check-guard';
 import { loadRecord, type CalibrationRecord } from './record';
 import { pictureOf } from './simulation';
 import { strangerTo } from './own-shop';
@@ -84,10 +84,11 @@ export async function saveScan(
   if (unknown) return fail(refusal(`There is no disc ${unknown.spotNo} on this sheet.`));
   const isPlotterFile = record.calibration.route === 'D' && record.setupRow.cutter.fileFormat === 'hpgl';
   const roundingMm = isPlotterFile ? PLOTTER_ROUNDING_MM : 0;
-  return database.transaction(async (session) => {
-    await holdSet(session, input.cutSetId);
+  return allOrNothing(database, async (session) => {
+    const closed = await lockOpenCheck(session, owner.calibrationId);
     const [known] = await session.select({ id: scan.id }).from(scan).where(eq(scan.id, input.id));
     if (known) return ok(input.discs.length);
+    if (closed) return fail(closed);
     await session.insert(scan).values({
       id: input.id,
       cutSetId: input.cutSetId,

@@ -50,7 +50,7 @@ describe('a second round', () => {
       const typed = Object.fromEntries(changedOnly(analysed.value.plan).map((c) => [c.setting.id, c.toType]));
       const done = await acceptCorrection(test.database, shop.actor, { id: randomUUID(), calibrationId, way, typed });
       expect(done.ok).toBe(true);
-      await addSheet(test.database, calibrationId);
+      await addSheet(test.database, shop.actor, { calibrationId });
       await cutAndRead(test.database, shop.actor, calibrationId, { load: PLAIN, rng: seededRng(9) });
       // Rotation alone is worth 0.37 mm here: were the first move dropped, it would be back.
       expect(before).toBeLessThan(0.12);
@@ -64,7 +64,7 @@ describe('a second round', () => {
     const record = await mustLoad(test.database, calibrationId);
     const id = randomUUID();
     await acceptCorrection(test.database, shop.actor, { id, calibrationId, way: 'file', typed: {} });
-    await addSheet(test.database, calibrationId);
+    await addSheet(test.database, shop.actor, { calibrationId });
     const cut = (isFreshLoad: boolean) =>
       recordCut(test.database, shop.actor, { id: randomUUID(), calibrationId, ...PLAIN, outcome: 'done', isFreshLoad });
     await cut(false);
@@ -89,8 +89,8 @@ describe('a second round', () => {
   it('asking twice for another sheet gives one', async () => {
     const shop = await makeShop(test.database, { error: ERROR });
     const { calibrationId } = await run(shop, 'none');
-    expect(await addSheet(test.database, calibrationId)).toEqual({ ok: true, value: 2 });
-    expect(await addSheet(test.database, calibrationId)).toEqual({ ok: true, value: 2 });
+    expect(await addSheet(test.database, shop.actor, { calibrationId })).toEqual({ ok: true, value: 2 });
+    expect(await addSheet(test.database, shop.actor, { calibrationId })).toEqual({ ok: true, value: 2 });
     expect((await mustLoad(test.database, calibrationId)).sheets).toHaveLength(2);
   });
 });

@@ -106,7 +106,7 @@ describe('a setting that was changed after the sheet was cut', () => {
 
   it('loads cut with different values count together as one machine', async () => {
     const { shop, calibrationId } = await cutThenSet({}, AT_CUT + 0.5);
-    await addSheet(test.database, calibrationId);
+    await addSheet(test.database, shop.actor, { calibrationId });
     await cut(shop, calibrationId, 2);
     const a = await analysed(calibrationId);
     // Told of the newer load, which was cut 0.5 mm further.
@@ -117,7 +117,7 @@ describe('a setting that was changed after the sheet was cut', () => {
 
   it('where its direction is not known, loads cut with another value are left out and named', async () => {
     const { shop, calibrationId } = await cutThenSet({ senses: [null, 1, 1, 1] }, AT_CUT + 0.5);
-    await addSheet(test.database, calibrationId);
+    await addSheet(test.database, shop.actor, { calibrationId });
     await cut(shop, calibrationId, 2);
     const a = await analysed(calibrationId);
     expect(a.atCut.leftOutLoads).toEqual([1]);

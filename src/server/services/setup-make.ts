@@ -4,6 +4,7 @@ import { eq } from 'drizzle-orm';
 import type { NewSetupInput } from '@/contracts/shop';
 import { NO_ERROR } from '@/core/geometry/error-parameters';
 import { decideRoute } from '@/core/shop/decide-route';
+import { usualLimitsMm } from '@/core/shop/limits';
 import { MARK_KIND_WORDS } from '@/core/shop/mark-kinds';
 import { settingKit, type SettingTemplate } from '@/core/shop/setting-kits';
 import type { Family } from '@/core/shop/words';
@@ -15,7 +16,7 @@ import type { Database, Session } from '@/db/client';
 import { findCutters, findMarkSchemes, findMaterials, findPrinters, findPrograms, findSetup } from '@/db/queries/shop';
 import { cutter, markScheme, printer, printMode, program, setup, simulatedSetup } from '@/db/schema/machines';
 import { machineSetting, settingValue } from '@/db/schema/settings';
-import { material } from '@/db/schema/shop';
+import { material, person } from '@/db/schema/shop';
 import { now } from '../clock';
 import { refusal, type Actor, type Refusal } from './actor';
 import { strangerIn } from './own-shop';
@@ -185,6 +186,12 @@ function practiceTruth(setupId: string, settings: readonly { readonly id: string
   };
 }
 
+/** The limit to begin with, round in the units of the person who makes the setup. */
+async function firstLimitMm(session: Session, actor: Actor, family: Family): Promise<number> {
+  const [own] = await session.select().from(person).where(eq(person.id, actor.personId));
+  return usualLimitsMm(family, own?.unitSystem ?? 'mm')[0];
+}
+
 /** A printer + cutter from the first taps: machines shared or new, marks and settings of the generic kinds chosen. */
 export async function makeSetup(
   database: Database,
@@ -228,7 +235,7 @@ export async function makeSetup(
       carrier: feedsOf(input.family) === 'away' ? 'mat' : 'roll',
       route: decideRoute(answers, input.family).route,
       family: input.family,
-      toleranceMm: 0.3,
+      toleranceMm: await firstLimitMm(session, actor, input.family),
     });
     if (!input.isSimulated) return;
     const truth = practiceTruth(input.id, settings);

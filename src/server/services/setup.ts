@@ -10,7 +10,7 @@ import { decideRoute } from '@/core/shop/decide-route';
 import type { MarkSpace, PageChoice } from '@/core/target/block';
 import type { FigureStyle } from '@/core/target/sheet-definition';
 import { testable } from '@/core/setting/which-way';
-import { MARK_USE_WORDS } from '@/core/shop/words';
+import { MARK_USE_WORDS, type Family } from '@/core/shop/words';
 import { markTestHint } from './mark-use';
 import { markSpaceFor } from './setup-marks';
 import { moveWords, settingValueWords } from './words';
@@ -23,6 +23,7 @@ export interface SetupView {
   /** Figures that the program's route asks for, before a way to make the lines visible is chosen. */
   readonly style: FigureStyle;
   readonly sets: 1 | 2;
+  readonly family: Family;
   readonly toleranceMm: number;
   readonly materials: readonly { readonly id: string; readonly name: string; readonly finish: string }[];
   readonly lastMaterialId: string | null;
@@ -73,6 +74,7 @@ export async function readSetup(database: Database, id: string): Promise<SetupVi
     marks: markSpaceFor(found),
     style,
     sets,
+    family: found.setup.family,
     toleranceMm: found.setup.toleranceMm,
     materials: materials.map((m) => ({ id: m.id, name: m.name, finish: m.finish })),
     lastMaterialId,

@@ -23,6 +23,8 @@ export interface TestShop {
 export interface ShopOrder {
   readonly error: ErrorParameters;
   readonly markSdMm?: number;
+  /** Limit of the setup, mm. */
+  readonly limitMm?: number;
   readonly printScale?: number;
   readonly route?: Route;
   readonly family?: Family;
@@ -56,6 +58,7 @@ const FOUR = ['offset_across', 'offset_along', 'scale_across', 'scale_along'] as
 
 const DEFAULTS = {
   markSdMm: 0,
+  limitMm: 0.3,
   printScale: 1,
   route: 'D',
   family: 'F1',
@@ -118,7 +121,7 @@ export async function makeShop(db: Database, given: ShopOrder): Promise<TestShop
     tool: 'knife',
     carrier: 'mat',
     route: order.route,
-    toleranceMm: 0.3,
+    toleranceMm: order.limitMm,
   });
   const settingIds: string[] = [];
   const baseValues: Record<string, number> = {};

@@ -10,6 +10,7 @@ import { sheetCodeOf } from '@/core/target/sheet-code';
 import { styleFor, type CutLine } from '@/core/shop/cut-lines';
 import { defineSheet, GENERATOR_VERSION, stylesOf, type SheetDefinition } from '@/core/target/sheet-definition';
 import { fail, ok, type Result } from '@/core/result';
+import { formatLength } from '@/core/units/length';
 import type { Database, Session } from '@/db/client';
 import { findCalibration } from '@/db/queries/calibration';
 import { findSetup, type SetupRow } from '@/db/queries/shop';
@@ -87,6 +88,20 @@ function sheetFor(
   return { style: styleFor(line, style), sets };
 }
 
+/** Why this check cannot be started on this setup, in words; null where it can. */
+async function problemWith(
+  database: Database,
+  { setup, ...row }: SetupRow,
+  input: StartCalibrationInput,
+): Promise<string | null> {
+  const { toleranceMm: limitMm, family } = setup;
+  if (input.toleranceMm > limitMm + 1e-9)
+    return `Limit of this check: at most ${formatLength(limitMm, 'mm')}, the limit of this printer + cutter. Change that limit on its page first.`;
+  if (input.kind === 'two_faces' && family !== 'F6')
+    return 'Front against back is measured on work that is printed on both sides.';
+  return input.kind === 'mark_use' ? markTestProblem(database, { setup, ...row }, input) : null;
+}
+
 /** Begins a calibration with its first sheet. The id comes from the client: a retry finds the one already there. */
 export async function startCalibration(
   database: Database,
@@ -103,10 +118,8 @@ export async function startCalibration(
   const { style, sets } = sheetFor(found, input.kind, cutLine);
   const block = layOutBlock(truePage(input.page), markSpaceFor(found));
   if (!block.ok) return fail(refusal(tooSmallWords(input.page.name, block.error)));
-  if (input.kind === 'two_faces' && found.setup.family !== 'F6')
-    return fail(refusal('Front against back is measured on work that is printed on both sides.'));
-  const marks = input.kind === 'mark_use' ? await markTestProblem(database, found, input) : null;
-  if (marks) return fail(refusal(marks));
+  const problem = await problemWith(database, found, input);
+  if (problem) return fail(refusal(problem));
   if (!stylesOf(block.value).includes(style))
     return fail(refusal(`A ${input.page.name} sheet is too small for combs. Take a larger sheet, or weed the strips.`));
   const checkKind = input.kind === 'full' ? 'full' : 'quick';

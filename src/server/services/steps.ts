@@ -13,11 +13,11 @@ import { calibration, calibrationSheet, cutSet, printCheck } from '@/db/schema/c
 import { markAttempt } from '@/db/schema/correction';
 import { now } from '../clock';
 import { refusal, type Actor, type Refusal } from './actor';
+import { CHECK_GONE, onOpenCheck, type OfCheck } from './check-guard';
 import { figuresSpent, shiftUnder } from './cut-moves';
 import { keepMarkReadings, type MarkLook } from './mark-readings';
-import { affineToArray, doneSets, loadNoOf, loadRecord, planCut, type CalibrationRecord, type CutPlan } from './record';
+import { affineToArray, doneSets, loadNoOf, planCut, type CalibrationRecord, type CutPlan } from './record';
 import { roughOf } from './rough';
-import { strangerTo } from './own-shop';
 
 export type Step = StepName;
 
@@ -40,10 +40,18 @@ export async function goToStep(
   return moved.length === 1;
 }
 
+/** Closes a check: from here on it takes no more work. */
+export async function endCheck(session: Session, calibrationId: string, state: 'saved' | 'abandoned'): Promise<void> {
+  await session
+    .update(calibration)
+    .set({ state, endedAt: now(), version: sql`${calibration.version} + 1` })
+    .where(eq(calibration.id, calibrationId));
+}
+
 /** Ends a test that tells something of a machine and corrects nothing: its readings stay. */
 export async function endTest(session: Session, calibrationId: string): Promise<void> {
   await goToStep(session, calibrationId, 'save');
-  await session.update(calibration).set({ state: 'saved', endedAt: now() }).where(eq(calibration.id, calibrationId));
+  await endCheck(session, calibrationId, 'saved');
 }
 
 export async function checkPrint(
@@ -51,30 +59,26 @@ export async function checkPrint(
   actor: Actor,
   input: CheckPrintInput,
 ): Promise<Result<'right' | 'scaled', Refusal>> {
-  const stranger = await strangerTo(database, actor, { calibrationId: input.calibrationId });
-  if (stranger) return fail(stranger);
-  const record = await loadRecord(database, input.calibrationId);
-  const sheet = record?.sheets.at(-1);
-  if (!record || !sheet) return fail(refusal('This calibration is not there any more.'));
-  const nominal = record.block.checkLineMm;
-  const verdict = printFactor(nominal, input.lineMm).isRight ? 'right' : 'scaled';
-  const known = record.printChecks.filter((c) => c.calibrationSheetId === sheet.id);
-  if (!known.some((c) => c.id === input.id)) {
-    await database.transaction(async (session) => {
-      await session.insert(printCheck).values({
-        id: input.id,
-        calibrationSheetId: sheet.id,
-        seq: known.length + 1,
-        lineNominalMm: nominal,
-        lineMm: input.lineMm,
-        verdict,
-        at: now(),
-        by: actor.personId,
-      });
-      if (verdict === 'right') await goToStep(session, input.calibrationId, 'cut');
+  const replay = (record: CalibrationRecord) => record.printChecks.find((c) => c.id === input.id)?.verdict;
+  return onOpenCheck(database, actor, { ...input, replay }, async (session, record) => {
+    const sheet = record.sheets.at(-1);
+    if (!sheet) return fail(CHECK_GONE);
+    const nominal = record.block.checkLineMm;
+    const verdict = printFactor(nominal, input.lineMm).isRight ? 'right' : 'scaled';
+    const known = record.printChecks.filter((c) => c.calibrationSheetId === sheet.id);
+    await session.insert(printCheck).values({
+      id: input.id,
+      calibrationSheetId: sheet.id,
+      seq: known.length + 1,
+      lineNominalMm: nominal,
+      lineMm: input.lineMm,
+      verdict,
+      at: now(),
+      by: actor.personId,
     });
-  }
-  return ok(verdict);
+    if (verdict === 'right') await goToStep(session, input.calibrationId, 'cut');
+    return ok(verdict);
+  });
 }
 
 /** The plan with what only the load decides: a rough shift turned with the sheet, figures a spent set ran through. */
@@ -101,41 +105,46 @@ export async function recordCut(
   actor: Actor,
   input: RecordCutInput,
 ): Promise<Result<string, Refusal>> {
-  const stranger = await strangerTo(database, actor, { calibrationId: input.calibrationId });
-  if (stranger) return fail(stranger);
-  const record = await loadRecord(database, input.calibrationId);
-  if (!record) return fail(refusal('This calibration is not there any more.'));
-  if (record.cutSets.some((c) => c.id === input.id)) return ok(input.id);
+  const replay = (record: CalibrationRecord) => record.cutSets.find((c) => c.id === input.id)?.id;
+  return onOpenCheck(database, actor, { ...input, replay }, (session, record) =>
+    keepCut(session, actor, record, input),
+  );
+}
+
+async function keepCut(
+  session: Session,
+  actor: Actor,
+  record: CalibrationRecord,
+  input: RecordCutInput,
+): Promise<Result<string, Refusal>> {
   const load: Load = { turnDeg: input.turnDeg, face: input.face };
   const isFreshLoad = input.isFreshLoad || doneSets(record).length === 0;
   const plan = planCutFor(record, load, isFreshLoad);
   const sheet = record.sheets.find((s) => s.sheetNo === plan.sheetNo);
   if (!sheet) return fail(refusal('Both cut sets of this sheet are used. Print another sheet first.'));
   const attempts = record.cutSets.filter((c) => c.sheetId === sheet.id && c.setNo === plan.setNo).length;
-  await database.transaction(async (session) => {
-    await session.insert(cutSet).values({
-      id: input.id,
-      calibrationSheetId: sheet.id,
-      setNo: plan.setNo,
-      attemptNo: attempts + 1,
-      loadNo: loadNoOf(record, isFreshLoad),
-      turnDeg: load.turnDeg,
-      face: load.face,
-      purpose: plan.purpose,
-      correctionId: record.corrections.at(-1)?.id ?? null,
-      fileShiftXMm: plan.fileShift.x,
-      fileShiftYMm: plan.fileShift.y,
-      fileCorrection: plan.fileCorrection && affineToArray(plan.fileCorrection),
-      leftOut: [...plan.leftOut],
-      settingsSnapshot: Object.fromEntries(record.settings.map((s) => [s.id, s.value])),
-      outcome: input.outcome,
-      cutAt: now(),
-      cutBy: actor.personId,
-    });
-    if (input.outcome === 'done') await goToStep(session, input.calibrationId, stepAfter(record, plan.purpose));
-    if (input.outcome === 'done' || input.outcome === 'marks_not_read')
-      await keepMarkReadings(session, actor, lookOf(record, input.light ?? 'not_told', input.outcome === 'done'));
+  await session.insert(cutSet).values({
+    id: input.id,
+    calibrationSheetId: sheet.id,
+    setNo: plan.setNo,
+    attemptNo: attempts + 1,
+    loadNo: loadNoOf(record, isFreshLoad),
+    turnDeg: load.turnDeg,
+    face: load.face,
+    purpose: plan.purpose,
+    correctionId: record.corrections.at(-1)?.id ?? null,
+    fileShiftXMm: plan.fileShift.x,
+    fileShiftYMm: plan.fileShift.y,
+    fileCorrection: plan.fileCorrection && affineToArray(plan.fileCorrection),
+    leftOut: [...plan.leftOut],
+    settingsSnapshot: Object.fromEntries(record.settings.map((s) => [s.id, s.value])),
+    outcome: input.outcome,
+    cutAt: now(),
+    cutBy: actor.personId,
   });
+  if (input.outcome === 'done') await goToStep(session, input.calibrationId, stepAfter(record, plan.purpose));
+  if (input.outcome === 'done' || input.outcome === 'marks_not_read')
+    await keepMarkReadings(session, actor, lookOf(record, input.light ?? 'not_told', input.outcome === 'done'));
   return ok(input.id);
 }
 
@@ -154,42 +163,32 @@ export async function logMarkTry(
   actor: Actor,
   input: MarkTryInput,
 ): Promise<Result<string, Refusal>> {
-  const stranger = await strangerTo(database, actor, { calibrationId: input.calibrationId });
-  if (stranger) return fail(stranger);
-  const record = await loadRecord(database, input.calibrationId);
-  if (!record) return fail(refusal('This calibration is not there any more.'));
-  const kept = await database
-    .insert(markAttempt)
-    .values({
-      id: input.id,
-      calibrationId: input.calibrationId,
-      tried: input.tried,
-      outcome: input.outcome,
-      at: now(),
-      by: actor.personId,
-    })
-    .onConflictDoNothing()
-    .returning({ id: markAttempt.id });
-  if (kept.length === 0) return ok(input.id);
-  const light = await findLastLight(database, record.setupRow.setup.id);
-  await keepMarkReadings(database, actor, lookOf(record, light, input.outcome === 'read'));
-  return ok(input.id);
+  const replay = (record: CalibrationRecord) => record.markAttempts.find((a) => a.id === input.id)?.id;
+  return onOpenCheck(database, actor, { ...input, replay }, async (session, record) => {
+    const { id, calibrationId, tried, outcome } = input;
+    await session.insert(markAttempt).values({ id, calibrationId, tried, outcome, at: now(), by: actor.personId });
+    const light = await findLastLight(session, record.setupRow.setup.id);
+    await keepMarkReadings(session, actor, lookOf(record, light, outcome === 'read'));
+    return ok(id);
+  });
 }
 
 /** One more printed sheet of the same definition, for another load. A sheet that nothing was cut on yet is used first. */
-export async function addSheet(database: Database, calibrationId: string): Promise<Result<number, Refusal>> {
-  const record = await loadRecord(database, calibrationId);
-  if (!record) return fail(refusal('This calibration is not there any more.'));
-  const last = record.sheets.length;
-  const isUntouched = !doneSets(record).some((c) => c.sheetNo === last);
-  const sheetNo = isUntouched ? last : last + 1;
-  const { sheetDefinitionId } = record.calibration;
-  await database.transaction(async (session) => {
+export async function addSheet(
+  database: Database,
+  actor: Actor,
+  { calibrationId }: OfCheck,
+): Promise<Result<number, Refusal>> {
+  return onOpenCheck(database, actor, { calibrationId }, async (session, record) => {
+    const last = record.sheets.length;
+    const isUntouched = !doneSets(record).some((c) => c.sheetNo === last);
+    const sheetNo = isUntouched ? last : last + 1;
+    const { sheetDefinitionId } = record.calibration;
     await session
       .insert(calibrationSheet)
       .values({ id: randomUUID(), calibrationId, sheetDefinitionId, sheetNo })
       .onConflictDoNothing();
     await goToStep(session, calibrationId, 'print');
+    return ok(sheetNo);
   });
-  return ok(sheetNo);
 }

@@ -22,7 +22,7 @@ const error = { ...NO_ERROR, offsetAcrossMm: 0.3 };
 const containing = (part: string): string => expect.stringContaining(part) as string;
 
 async function inRegister(): Promise<{ shop: TestShop; state: () => Promise<string> }> {
-  const shop = await makeShop(test.database, { error, route: 'A', markSdMm: 0.01 });
+  const shop = await makeShop(test.database, { limitMm: 0.4, error, route: 'A', markSdMm: 0.01 });
   const { setupId, materialId } = shop;
   const order = { setupId, materialId, page: 'A4', kind: 'full', toleranceMm: 0.4, way: 'settings' } as const;
   expect((await runCalibration(test.database, shop.actor, order, seededRng(2))).verdict).toBe('pass');
@@ -44,10 +44,10 @@ describe('changing a shared thing marks what it touches', () => {
       name: string;
     };
     const things = {
-      printer: [row.printer.id, row.printer],
+      printer: [row.printer.id, { ...row.printer, dotPitchMm: 0.05 }],
       printMode: [row.printMode.id, row.printMode],
       program: [row.program!.id, row.program!],
-      cutter: [row.cutter.id, row.cutter],
+      cutter: [row.cutter.id, { ...row.cutter, name: `${row.cutter.name} two` }],
       material: [
         material.id,
         {
@@ -97,6 +97,15 @@ describe('changing a shared thing marks what it touches', () => {
     expect(await state()).toBe('check-first');
   });
 
+  it('saving a printer as it was marks nothing', async () => {
+    const { shop, state } = await inRegister();
+    const row = (await findSetup(test.database, shop.setupId))!;
+    const actor = { ...shop.actor, shopId: shop.shopId };
+    const order = { kind: 'printer', id: row.printer.id, ownerId: null, values: row.printer } as const;
+    expect((await saveThing(test.database, actor, order)).ok).toBe(true);
+    expect(await state()).toBe('in-register');
+  });
+
   it('a person\u2019s own name and units touch nothing', async () => {
     const { shop, state } = await inRegister();
     const values = { name: 'Pell the second', unitSystem: 'in-fraction', timeZone: 'Europe/Oslo' };
@@ -120,8 +129,8 @@ describe('what is refused', () => {
     readingOrder: '',
   };
   it('another shop\u2019s thing, a name taken, a field that is wrong: each with the reason', async () => {
-    const mine = await makeShop(test.database, { error });
-    const other = await makeShop(test.database, { error });
+    const mine = await makeShop(test.database, { limitMm: 0.4, error });
+    const other = await makeShop(test.database, { limitMm: 0.4, error });
     const actor = { ...mine.actor, shopId: mine.shopId };
     const row = (await findSetup(test.database, other.setupId))!;
     const save = (kind: 'cutter' | 'markScheme' | 'printMode' | 'person', id: string, values: object) =>
@@ -146,7 +155,7 @@ describe('what is refused', () => {
     ).toMatchObject({ ok: false, error: { message: containing('time zone') } });
   });
   it('a program told to trace from now on takes its setups to the picture route', async () => {
-    const shop = await makeShop(test.database, { error, route: 'A' });
+    const shop = await makeShop(test.database, { limitMm: 0.4, error, route: 'A' });
     const row = (await findSetup(test.database, shop.setupId))!;
     const values = { ...row.program!, knowsCutBy: 'tracing' };
     const actor = { ...shop.actor, shopId: shop.shopId };

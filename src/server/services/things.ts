@@ -1,5 +1,5 @@
 import 'server-only';
-import { and, eq, or } from 'drizzle-orm';
+import { and, eq, or, sql } from 'drizzle-orm';
 import type { PgTable } from 'drizzle-orm/pg-core';
 import { THING_FIELDS, type SaveThingInput, type ThingKind, type ThingValues } from '@/contracts/shop';
 import { decideRoute } from '@/core/shop/decide-route';
@@ -40,12 +40,20 @@ async function writeOwned(
   shopId: string,
   kind: keyof typeof OWNED,
   { id, values }: { readonly id: string; readonly values: object },
-): Promise<'made' | 'changed' | 'not-yours'> {
+): Promise<'made' | 'changed' | 'same' | 'not-yours'> {
   const table = OWNED[kind] as unknown as PgTable & { id: never; shopId: never };
   if (await isOwn(session, table, shopId, id)) {
+    const [row] = await session
+      .select()
+      .from(table)
+      .where(eq(table.id, id as never))
+      .for('update');
+    const isSame = Object.entries(values).every(([field, value]) => row?.[field] === value);
+    if (isSame) return 'same';
+    const raised = kind === 'material' ? { version: sql`version + 1` } : {};
     await session
       .update(table)
-      .set(values)
+      .set({ ...values, ...raised })
       .where(and(eq(table.id, id as never), eq(table.shopId, shopId as never)));
     return 'changed';
   }

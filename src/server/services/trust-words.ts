@@ -69,7 +69,10 @@ export function benchSentences(
   if (latest.state === 'not-confirmed')
     return [confirmed, 'It was set anew since: nothing is confirmed until a cut confirms it.'];
   const signal = chart.signal ? [signalWords(chart.signal, ago(chart.signal.since), system)] : [];
-  return [confirmed, nextWords(latest, system), ...signal, ...(chart.signal ? [] : [dueWords(latest)])];
+  const due = latest.isWithinLimit
+    ? dueWords(latest)
+    : `Check first. The limit is ${length(toleranceMm)} now. The last check proved ${length(latest.upperMm)}.`;
+  return [confirmed, nextWords(latest, system), ...signal, ...(chart.signal ? [] : [due])];
 }
 
 /** What it rests on: the sum of costs, and what the doubt is made of. */

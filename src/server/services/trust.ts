@@ -40,6 +40,8 @@ export interface MaterialTrust {
   readonly confirmedBy: string;
   readonly worstMm: number;
   readonly upperMm: number;
+  /** Whether what the check proved is within the limit of today. */
+  readonly isWithinLimit: boolean;
   /** The next job as it was when it was confirmed, and as it is now. */
   readonly atCheck: Omit<NextJob, 'medianMm'>;
   readonly next: NextJob;
@@ -148,9 +150,10 @@ function materialTrust(facts: TrustFacts, own: Confirmed, moment: Now): Material
     outAfter: atCheck.outShare,
   });
   const chart = dailyChart(facts, materialId, policy.school);
+  const isWithinLimit = own.upper <= facts.row.setup.toleranceMm;
   return {
     ...{ materialId, materialName: own.materialName, confirmedAt, confirmedBy: own.personName },
-    ...{ worstMm: own.worst, upperMm: own.upper, atCheck, next, shift, wander },
+    ...{ worstMm: own.worst, upperMm: own.upper, isWithinLimit, atCheck, next, shift, wander },
     isMarkSdAssumed: facts.isMarkSdAssumed,
     events: events.map((e) => ({ words: eventWords(e.kind), sdMm: wander.jumpMm(e.kind) })),
     ...{ policy, due, chart },
@@ -158,7 +161,7 @@ function materialTrust(facts: TrustFacts, own: Confirmed, moment: Now): Material
       confirmedAt: confirmedMs,
       correctedAt: facts.corrections.at(-1)?.at_ms ?? null,
       failedAt: facts.failure?.at.getTime() ?? null,
-      isDue: due.isDue || chart.signal !== null,
+      isDue: due.isDue || chart.signal !== null || !isWithinLimit,
       isSeenOut: hasLooks && next.outShare > 0.5,
     }),
   };

@@ -7,9 +7,9 @@ import { AXES } from '@/core/target/wedge';
 import { worstCornerBounds, type Bounds } from '@/core/verdict/bound';
 import type { Database } from '@/db/client';
 import { refusal, type Actor, type Refusal } from './actor';
-import { doneSets, loadRecord, type CalibrationRecord } from './record';
+import { endedBefore, onOpenCheck } from './check-guard';
+import { doneSets, type CalibrationRecord } from './record';
 import { endTest } from './steps';
-import { strangerTo } from './own-shop';
 
 type Reading = CalibrationRecord['readings'][number];
 
@@ -64,12 +64,9 @@ export async function keepFaces(
   actor: Actor,
   input: { readonly id: string; readonly calibrationId: string },
 ): Promise<Result<string, Refusal>> {
-  const stranger = await strangerTo(database, actor, { calibrationId: input.calibrationId });
-  if (stranger) return fail(stranger);
-  const record = await loadRecord(database, input.calibrationId);
-  if (!record) return fail(refusal('This measurement is not there any more.'));
-  if (record.calibration.state === 'saved') return ok(input.calibrationId);
-  if (!backAgainstFront(record)) return fail(refusal('Read discs on both faces first.'));
-  await database.transaction((session) => endTest(session, input.calibrationId));
-  return ok(input.calibrationId);
+  return onOpenCheck(database, actor, { ...input, replay: endedBefore('two_faces') }, async (session, record) => {
+    if (!backAgainstFront(record)) return fail(refusal('Read discs on both faces first.'));
+    await endTest(session, input.calibrationId);
+    return ok(input.calibrationId);
+  });
 }

@@ -65,7 +65,7 @@ describe('which way, through the real files', () => {
     'turned %s, fed %s: both offsets of one test, however noisy the load',
     async (turnDeg, feeds) => {
       const axes = feeds === 'away' ? (['+x', '+y'] as const) : (['+y', '-x'] as const);
-      const shop = await makeShop(test.database, { error, ...unknownOffsets, feeds, axes });
+      const shop = await makeShop(test.database, { limitMm: 0.4, error, ...unknownOffsets, feeds, axes });
       const { told, changes } = await learn(shop, { turnDeg, face: 'ink-up' });
       expect(changes).toHaveLength(2);
       // The stand-in's unknown settings truly go the other way.
@@ -76,7 +76,7 @@ describe('which way, through the real files', () => {
   );
 
   it('what was learned is then used: the next check passes by settings', async () => {
-    const shop = await makeShop(test.database, { error, ...unknownOffsets, markSdMm: 0.02 });
+    const shop = await makeShop(test.database, { limitMm: 0.4, error, ...unknownOffsets, markSdMm: 0.02 });
     await learn(shop, { turnDeg: 0, face: 'ink-up' });
     const { verdict } = await runCalibration(
       test.database,
@@ -95,7 +95,7 @@ describe('which way, through the real files', () => {
   });
 
   it('a wizard tells its direction only when two runs agree', async () => {
-    const shop = await makeShop(test.database, { error, ...unknownOffsets });
+    const shop = await makeShop(test.database, { limitMm: 0.4, error, ...unknownOffsets });
     await test.query(
       `update machine_setting set kind = 'wizard', unit = 'step', unit_size = 0.1, step = 1, combine = 'adds', entry = 'change' where id = $1`,
       [shop.settingIds[0]],
@@ -112,7 +112,7 @@ describe('which way, through the real files', () => {
 
 describe('what a test refuses', () => {
   it('a value not typed back', async () => {
-    const shop = await makeShop(test.database, { error, ...unknownOffsets });
+    const shop = await makeShop(test.database, { limitMm: 0.4, error, ...unknownOffsets });
     const { trial } = await learn(shop, { turnDeg: 0, face: 'ink-up' }, { [shop.settingIds[0]!]: 999 });
     expect(trial).toMatchObject({ ok: false, error: { message: expect.stringContaining('outside') as string } });
   });

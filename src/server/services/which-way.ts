@@ -15,11 +15,11 @@ import { ownersOf } from '@/db/queries/settings';
 import { machineSetting, whichWayTest } from '@/db/schema/settings';
 import { now } from '../clock';
 import { refusal, type Actor, type Refusal } from './actor';
+import { endedBefore, onOpenCheck } from './check-guard';
 import { fineReadings } from './fine-readings';
-import { doneSets, loadRecord, type CalibrationRecord, type CutSet } from './record';
+import { doneSets, type CalibrationRecord, type CutSet } from './record';
 import { addSheet, endTest, recordCut } from './steps';
 import { logChanged, storeValue, typedProblem } from './typed-settings';
-import { strangerTo } from './own-shop';
 
 /** Where a sheet carries one set, the second cut is a second sheet and a load of its own. */
 export const isTwoSheetTest = (record: CalibrationRecord): boolean => record.definition.sets === 1;
@@ -38,36 +38,22 @@ export async function recordTrial(
   actor: Actor,
   input: TrialCutInput,
 ): Promise<Result<string, Refusal>> {
-  const stranger = await strangerTo(database, actor, { calibrationId: input.calibrationId });
-  if (stranger) return fail(stranger);
-  const record = await loadRecord(database, input.calibrationId);
-  const first = record ? doneSets(record)[0] : undefined;
-  if (!record || !first) return fail(refusal('Cut set 1 first.'));
-  if (record.cutSets.some((c) => c.id === input.id)) return ok(input.id);
-  const changes = trialChanges(record);
-  const problem = typedProblem(changes, input.typed);
-  if (problem) return fail(refusal(problem));
-  await database.transaction(async (session) => {
-    const changed = changes.map(({ setting, before, after }) => ({ setting, before, after }));
-    for (const { setting, after } of changes) {
-      await storeValue(session, actor, {
-        settingId: setting.id,
-        value: after,
-        source: 'typed',
-        correctionId: null,
-      });
-    }
-    await logChanged(session, actor, ownersOf(record.setupRow), changed);
-  });
-  const isTwoSheets = isTwoSheetTest(record);
-  if (isTwoSheets) await addSheet(database, input.calibrationId);
-  return recordCut(database, actor, {
-    id: input.id,
-    calibrationId: input.calibrationId,
-    turnDeg: first.load.turnDeg,
-    face: first.load.face,
-    outcome: 'done',
-    isFreshLoad: isTwoSheets,
+  const replay = (record: CalibrationRecord) => record.cutSets.find((c) => c.id === input.id)?.id;
+  return onOpenCheck(database, actor, { ...input, replay }, async (session, record) => {
+    const [first] = doneSets(record);
+    if (!first) return fail(refusal('Cut set 1 first.'));
+    const changes = trialChanges(record);
+    const problem = typedProblem(changes, input.typed);
+    if (problem) return fail(refusal(problem));
+    for (const { setting, after: value } of changes)
+      await storeValue(session, actor, { settingId: setting.id, value, source: 'typed', correctionId: null });
+    await logChanged(session, actor, ownersOf(record.setupRow), changes);
+    const isTwoSheets = isTwoSheetTest(record);
+    if (isTwoSheets) await addSheet(session, actor, input);
+    return recordCut(session, actor, {
+      ...{ id: input.id, calibrationId: input.calibrationId, ...first.load },
+      ...{ outcome: 'done', isFreshLoad: isTwoSheets },
+    });
   });
 }
 
@@ -146,16 +132,11 @@ export async function keepLearned(
   actor: Actor,
   input: { readonly id: string; readonly calibrationId: string },
 ): Promise<Result<string, Refusal>> {
-  const stranger = await strangerTo(database, actor, { calibrationId: input.calibrationId });
-  if (stranger) return fail(stranger);
-  const record = await loadRecord(database, input.calibrationId);
-  if (!record) return fail(refusal('This test is not there any more.'));
-  if (record.calibration.state === 'saved') return ok(input.calibrationId);
-  const told = learnedFrom(record);
-  if (!told) return fail(refusal('Read both cuts first.'));
-  await database.transaction(async (session) => {
+  return onOpenCheck(database, actor, { ...input, replay: endedBefore('which_way') }, async (session, record) => {
+    const told = learnedFrom(record);
+    if (!told) return fail(refusal('Read both cuts first.'));
     for (const one of told) await keepOne(session, actor, one);
     await endTest(session, input.calibrationId);
+    return ok(input.calibrationId);
   });
-  return ok(input.calibrationId);
 }

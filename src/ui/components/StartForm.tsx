@@ -12,6 +12,7 @@ import { start } from '@/server/actions/calibration';
 import { SheetDrawing } from '../sheet/SheetDrawing';
 import { CutLinePicker } from './CutLinePicker';
 import { LengthField } from './LengthField';
+import { MaterialPicker, type MaterialChoice } from './MaterialPicker';
 import { PagePicker } from './PagePicker';
 
 export interface StartView {
@@ -21,7 +22,7 @@ export interface StartView {
   readonly style: FigureStyle;
   readonly sets: 1 | 2;
   readonly toleranceMm: number;
-  readonly materials: readonly { readonly id: string; readonly name: string; readonly finish: string }[];
+  readonly materials: readonly MaterialChoice[];
   readonly lastMaterialId: string | null;
   readonly system: UnitSystem;
 }
@@ -123,26 +124,12 @@ export function StartForm({ view }: { readonly view: StartView }) {
         {view.style === 'wedge' && (
           <CutLinePicker chosen={cutLine} isCombOffered={isCombOffered} onChoose={setCutLine} />
         )}
-        <label htmlFor="material" className="form-label">
-          Material
-        </label>
-        <select
-          id="material"
-          className="form-select mb-3"
-          value={materialId}
-          onChange={(e) => {
-            setMaterialId(e.target.value);
-          }}
-        >
-          {view.materials.map((m) => (
-            <option key={m.id} value={m.id}>{`${m.name}, ${m.finish}`}</option>
-          ))}
-        </select>
+        <MaterialPicker label="Material" materials={view.materials} chosenId={materialId} onChoose={setMaterialId} />
         <LengthField
-          label="Allowed at the worst corner"
+          label="Limit of this check"
           system={view.system}
           initialMm={view.toleranceMm}
-          hint="How far the cut may be from the print and still be good work."
+          hint={`At most ${formatLength(view.toleranceMm, view.system)}. Type less for finer work.`}
           onChange={setToleranceMm}
         />
         <button

@@ -7,10 +7,13 @@ import type { PageChoice } from '@/core/target/block';
 import type { UnitSystem } from '@/core/units/length';
 import { start } from '@/server/actions/calibration';
 import { LengthField } from '../components/LengthField';
+import { MaterialPicker, type MaterialChoice } from '../components/MaterialPicker';
 
 export interface MarkTestView {
   readonly setupId: string;
-  readonly materialId: string;
+  readonly materials: readonly MaterialChoice[];
+  /** The material that was used last here. */
+  readonly lastMaterialId: string | null;
   readonly page: PageChoice;
   readonly toleranceMm: number;
   readonly system: UnitSystem;
@@ -30,7 +33,8 @@ export function MarkUseStart({ view }: { readonly view: MarkTestView }) {
   const [problem, setProblem] = useState<string | null>(null);
   const [isBusy, startTransition] = useTransition();
   const [id] = useState(() => uuid());
-  const { setupId, materialId, page, toleranceMm, isOurs } = view;
+  const { setupId, materials, page, toleranceMm, isOurs } = view;
+  const [materialId, setMaterialId] = useState(view.lastMaterialId ?? materials[0]?.id ?? '');
   const begin = () => {
     startTransition(async () => {
       const marksIn = isOurs ? undefined : { acrossMm: acrossMm ?? 0, alongMm: alongMm ?? 0 };
@@ -62,6 +66,14 @@ export function MarkUseStart({ view }: { readonly view: MarkTestView }) {
             onChange={setAlongMm}
           />
         </div>
+      )}
+      {!view.problem && (
+        <MaterialPicker
+          label="Material of this test"
+          materials={materials}
+          chosenId={materialId}
+          onChoose={setMaterialId}
+        />
       )}
       {!view.problem && (
         <button type="button" className="btn btn-quiet" disabled={isBusy || materialId === ''} onClick={begin}>

@@ -5,10 +5,13 @@ import { useRouter } from 'next/navigation';
 import { useState, useTransition } from 'react';
 import type { PageChoice } from '@/core/target/block';
 import { start } from '@/server/actions/calibration';
+import { MaterialPicker, type MaterialChoice } from '../components/MaterialPicker';
 
 interface Props {
   readonly setupId: string;
-  readonly materialId: string;
+  readonly materials: readonly MaterialChoice[];
+  /** The material that was used last here. */
+  readonly lastMaterialId: string | null;
   readonly page: PageChoice;
   readonly toleranceMm: number;
   readonly kind: 'which_way' | 'two_faces';
@@ -18,13 +21,20 @@ interface Props {
 }
 
 /** Starts a test that one sheet answers: which way a setting goes, how the back lies against the front. */
-export function TestStart({ setupId, materialId, page, toleranceMm, kind, words, takes }: Props) {
+export function TestStart({ setupId, materials, lastMaterialId, page, toleranceMm, kind, words, takes }: Props) {
   const router = useRouter();
+  const [materialId, setMaterialId] = useState(lastMaterialId ?? materials[0]?.id ?? '');
   const [problem, setProblem] = useState<string | null>(null);
   const [isBusy, startTransition] = useTransition();
   const [id] = useState(() => uuid());
   return (
-    <p>
+    <div className="mb-3">
+      <MaterialPicker
+        label="Material of this test"
+        materials={materials}
+        chosenId={materialId}
+        onChoose={setMaterialId}
+      />
       <button
         type="button"
         className="btn btn-primary"
@@ -41,6 +51,6 @@ export function TestStart({ setupId, materialId, page, toleranceMm, kind, words,
       </button>
       <span className="quiet d-block">{takes}</span>
       <span role="alert">{problem}</span>
-    </p>
+    </div>
   );
 }

@@ -4,6 +4,8 @@ import { readSetup } from '@/server/services/setup';
 import { database } from '@/server/services/database';
 import { currentSession } from '@/server/services/session';
 import { HomeShell } from '@/ui/components/HomeShell';
+import { usualLimitsMm } from '@/core/shop/limits';
+import { LimitControl } from '@/ui/components/LimitControl';
 import { SettingNow } from '@/ui/components/SettingNow';
 import { MarkUseStart } from '@/ui/which-way/MarkUseStart';
 import { TestStart } from '@/ui/which-way/TestStart';
@@ -18,7 +20,8 @@ export default async function SetupPage({ params }: { readonly params: Promise<{
   if (!found) notFound();
   const test = {
     setupId: id,
-    materialId: found.lastMaterialId ?? found.materials[0]?.id ?? '',
+    materials: found.materials,
+    lastMaterialId: found.lastMaterialId,
     page: found.page,
     toleranceMm: found.toleranceMm,
   };
@@ -49,7 +52,14 @@ export default async function SetupPage({ params }: { readonly params: Promise<{
           Lay out a job
         </Link>
       </p>
+      <LimitControl
+        setupId={id}
+        limitMm={found.toleranceMm}
+        usualMm={usualLimitsMm(found.family, session.person.unitSystem)}
+        system={session.person.unitSystem}
+      />
       <StartForm
+        key={found.toleranceMm}
         view={{
           setupId: id,
           page: found.page,

@@ -1,0 +1,1 @@
+ALTER TABLE "locked_layout" ADD COLUMN "material_snapshot" jsonb;

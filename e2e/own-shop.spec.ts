@@ -114,7 +114,7 @@ test('pictures only: lift-off discs, both directions in one look, the second she
     await expect(page.locator('.so-far .figures', { hasText: /\d/ })).toHaveCount(i + 1);
   }
   await page.getByRole('link', { name: /see the map/ }).click();
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('at the worst corner');
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Worst corner');
   await expect(page.getByText(/traces its own lines, so they cannot be moved/)).toBeVisible();
 });
 

@@ -50,7 +50,7 @@ test('a check by the scanner alone: two scans, map, settings, the confirming cut
   await page.getByRole('button', { name: 'Use these 9 discs' }).click();
 
   await page.waitForURL(/map/);
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('at the worst corner');
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Worst corner');
   const base = page.url().replace(/\/map.*/, '');
   await page.goto(`${base}/read?look=scan`);
   await expect(page.getByText(/The newest counts\. Across the print is/)).toBeVisible();
@@ -139,7 +139,7 @@ test('lifted discs, loose on dark card: each measured whatever way it lies, and 
   await expect(page.getByText(/taken together they are free of the lamp\u2019s shadow/)).toBeVisible();
   await page.getByRole('button', { name: 'Use these 5 discs' }).click();
   await page.waitForURL(/map/);
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('at the worst corner');
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Worst corner');
 });
 
 test('slits rubbed in: a dark circle in every ring, one scan is enough', async ({ page }) => {
@@ -160,7 +160,7 @@ test('slits rubbed in: a dark circle in every ring, one scan is enough', async (
   await expectAccessible(page);
   await page.getByRole('button', { name: 'Use these 5 rings' }).click();
   await page.waitForURL(/map/);
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('at the worst corner');
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Worst corner');
 });
 
 test('files made to keep a reader busy are answered by name, and the page stays at hand', async ({ page }) => {

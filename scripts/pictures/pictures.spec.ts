@@ -34,7 +34,11 @@ test('one picture of each main view', async ({ page }) => {
   await page.getByRole('link', { name: /see the map/ }).click();
   await page.waitForURL(/map/);
   await shoot(page, 'map');
-  await page.getByRole('link', { name: 'Choose the way out' }).click();
+  await page
+    .getByRole('link', {
+      name: /Choose the way out|Move the cut in the file|Hide it with a border|Correct it all the same/,
+    })
+    .click();
   await page.waitForURL(/settings/);
   await shoot(page, 'settings');
   await page.getByText('Move the cut in the file', { exact: true }).click();

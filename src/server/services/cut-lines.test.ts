@@ -14,13 +14,14 @@ import { confirmCorrection } from './confirm';
 import { acceptCorrection, changedOnly } from './corrections';
 import { cutInstructions } from './instructions';
 import { discsOf, looksAnswered, looksOf } from './looks';
-import { mapHeadline, verdictLines } from './map-words';
+import { verdictLines } from './map-words';
 import { saveReading } from './readings';
 import type { CalibrationRecord } from './record';
 import { makeShop, startOrder, type ShopOrder, type TestShop } from './shop.testing';
 import { cutsOfSet } from './simulation';
 import { startCalibration } from './start';
 import { addSheet, checkPrint } from './steps';
+import { mapHeadline } from './way-out';
 
 jest.setTimeout(120_000);
 

@@ -6,8 +6,7 @@ import type { Fault } from '@/core/verdict/fault';
 import { PART_NAMES, partValueWords } from '@/core/verdict/part-words';
 import type { PartJudgement } from '@/core/verdict/parts';
 import { isPenAlone, type Analysis } from './analysis';
-import { changedOnly } from './corrections';
-import { canMoveFile, type CalibrationRecord } from './record';
+import type { CalibrationRecord } from './record';
 
 export interface PartView {
   readonly name: string;
@@ -34,24 +33,8 @@ function decisionWords(p: PartJudgement): string {
   return p.isToBeCorrected ? 'correct it' : 'leave it: too small to tell from reading and loading';
 }
 
-const COUNT = ['No setting', 'One setting brings', 'Two settings bring', 'Three settings bring', 'Four settings bring'];
-
 export const PEN_ALONE =
   'A pen drew this sheet. Scale, rotation and squareness are the machine\u2019s, whatever it holds; the shift is the pen\u2019s own, so it is neither keyed in nor passed. Check the knife with its own sheet, or measure knife against pen once and write it down with the cutter.';
-
-/** The verdict in a sentence or two. */
-export function mapHeadline(record: CalibrationRecord, analysis: Analysis, system: UnitSystem): string {
-  const tolerance = record.calibration.toleranceMm;
-  const part = isPenAlone(analysis) ? ' by scale, rotation and squareness' : '';
-  const out = `Out by ${formatLength(analysis.bounds.worstMm, system)} at the worst corner${part}, ${formatLength(tolerance, system)} allowed.`;
-  if (!analysis.parts.some((p) => p.isToBeCorrected)) return `${out} Nothing here is large enough to correct.`;
-  const changes = changedOnly(analysis.plan);
-  const canMove = canMoveFile(record);
-  if (changes.length === 0)
-    return `${out} No setting reaches it: ${canMove ? 'move the cut in the file' : 'a border or bleed must hide it'}.`;
-  const rest = canMove && analysis.afterSettingsMm > tolerance ? ', the file must move the rest' : '';
-  return `${out} ${COUNT[changes.length] ?? 'Settings bring'} it to ${formatLength(analysis.afterSettingsMm, system)}${rest}.`;
-}
 
 /** The least that a length of two decimals can show. */
 const SHOWN_MM = 0.005;
@@ -115,11 +98,6 @@ export function mapNotes(analysis: Analysis, system: UnitSystem): readonly strin
     notes.push(`These readings cannot tell: ${untold.join(', ')}. Read more spots, spread over the sheet.`);
   const lost = backlashWords(fit, system);
   if (lost) notes.push(lost);
-  if (analysis.unknownDirection.length > 0) {
-    notes.push(
-      `Which way ${analysis.unknownDirection.map((s) => s.displayName).join(' and ')} moves the cut is not known, so it is left out of the plan. Move the cut in the file, or learn the direction first.`,
-    );
-  }
   if (fit.reducedChiSquare !== null && fit.reducedChiSquare > 3) {
     notes.push(
       'The readings scatter more than reading alone explains. Intervals are widened; look for a loose sheet, a lifting edge or a dull blade.',

@@ -23,6 +23,8 @@ interface Props {
   readonly firstWay: Way;
   /** Not where the program traces its own lines. */
   readonly canMoveFile: boolean;
+  /** The one thing to do on its page. */
+  readonly isMain: boolean;
 }
 
 /** The three ways out: settings keyed in and typed back, cut lines moved in the file, a border that hides it. */
@@ -112,7 +114,12 @@ export function SettingsForm(props: Props) {
           />
         </>
       )}
-      <button type="button" className="btn btn-primary" disabled={isBusy || !isReady} onClick={send}>
+      <button
+        type="button"
+        className={`btn ${props.isMain ? 'btn-primary' : 'btn-quiet'}`}
+        disabled={isBusy || !isReady}
+        onClick={send}
+      >
         {needsTyping ? 'I have set them' : 'Apply this correction'}
       </button>
       {needsTyping && !isReady && <p className="quiet mt-1">Type each value back as the display shows it.</p>}

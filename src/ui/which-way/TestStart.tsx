@@ -18,10 +18,22 @@ interface Props {
   readonly words: string;
   /** What it takes. */
   readonly takes: string;
+  /** The one thing to do on its page. */
+  readonly isMain?: boolean;
 }
 
 /** Starts a test that one sheet answers: which way a setting goes, how the back lies against the front. */
-export function TestStart({ setupId, materials, lastMaterialId, page, toleranceMm, kind, words, takes }: Props) {
+export function TestStart({
+  setupId,
+  materials,
+  lastMaterialId,
+  page,
+  toleranceMm,
+  kind,
+  words,
+  takes,
+  isMain = false,
+}: Props) {
   const router = useRouter();
   const [materialId, setMaterialId] = useState(lastMaterialId ?? materials[0]?.id ?? '');
   const [problem, setProblem] = useState<string | null>(null);
@@ -29,15 +41,17 @@ export function TestStart({ setupId, materials, lastMaterialId, page, toleranceM
   const [id] = useState(() => uuid());
   return (
     <div className="mb-3">
-      <MaterialPicker
-        label="Material of this test"
-        materials={materials}
-        chosenId={materialId}
-        onChoose={setMaterialId}
-      />
+      {materials.length > 1 && (
+        <MaterialPicker
+          label="Material of this test"
+          materials={materials}
+          chosenId={materialId}
+          onChoose={setMaterialId}
+        />
+      )}
       <button
         type="button"
-        className="btn btn-primary"
+        className={`btn ${isMain ? 'btn-primary' : 'btn-quiet'}`}
         disabled={isBusy || materialId === ''}
         onClick={() => {
           startTransition(async () => {

@@ -2,7 +2,7 @@ import Link from 'next/link';
 import { formatLength } from '@/core/units/length';
 import { analyse, isPenAlone, type Analysis } from '@/server/services/analysis';
 import { explanationsOf } from '@/server/services/explanations';
-import { faultWords, mapHeadline, mapNotes, partViews, PEN_ALONE } from '@/server/services/map-words';
+import { faultWords, mapNotes, partViews, PEN_ALONE } from '@/server/services/map-words';
 import { canMoveFile, latestCorrection } from '@/server/services/record';
 import { roughQuestion } from '@/server/services/rough';
 import { HowWorkedOut } from '@/ui/map/HowWorkedOut';
@@ -13,7 +13,9 @@ import { OddReadings } from './odd-readings';
 import { LooksInDispute, SecondLook } from './second-look';
 import { repeatsView } from '@/server/services/repeats';
 import type { StepProps } from './step-props';
+import { mapHeadline } from '@/server/services/way-out';
 import { TwoFacesPage } from './two-faces-page';
+import { WayButtons } from './way-buttons';
 import { WhichWayPage } from './which-way-page';
 import { PageHeading } from '@/ui/components/PageHeading';
 
@@ -158,17 +160,7 @@ function ErrorMapPage({ record, system, query }: StepProps) {
             </p>
           )}
           <ThreeWays record={record} system={system} analysis={a} />
-          {!isAfter && (
-            <p>
-              <Link
-                className="btn btn-primary"
-                href={`/calibrations/${id}/settings${keepAll ? '?keep=all' : ''}`}
-                prefetch={false}
-              >
-                Choose the way out
-              </Link>
-            </p>
-          )}
+          {!isAfter && <WayButtons record={record} analysis={a} keepAll={keepAll} />}
           {isAfter && (
             <p className="d-flex gap-2 flex-wrap">
               <Link className="btn btn-primary" href={`/calibrations/${id}/confirm`} prefetch={false}>

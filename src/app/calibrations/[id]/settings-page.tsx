@@ -6,9 +6,11 @@ import { analyse, type Analysis } from '@/server/services/analysis';
 import { changeView } from '@/server/services/change-view';
 import { changedOnly } from '@/server/services/corrections';
 import { canMoveFile } from '@/server/services/record';
+import { unknownNames, wayOut, type WayOut } from '@/server/services/way-out';
 import { SettingsForm, type Way } from '@/ui/calibration/SettingsForm';
 import { MovePicture } from '@/ui/calibration/MovePicture';
 import type { StepProps } from './step-props';
+import { FindDirection } from './way-buttons';
 import { MovedSince } from './moved-since';
 import { PageHeading } from '@/ui/components/PageHeading';
 
@@ -21,10 +23,17 @@ function firstWay(a: Analysis, changes: number, toleranceMm: number): Way {
 
 const wayWithoutFile = (changes: number): Way => (changes > 0 ? 'settings' : 'none');
 
-function headline(way: Way, changes: readonly ReturnType<typeof changeView>[]): string {
-  if (way === 'none') return 'Nothing on this machine reaches it: a border or bleed must hide it';
-  if (changes.length === 0) return 'Nothing on this machine reaches it: move the cut in the file';
-  if (way === 'file') return 'Settings alone leave too much: move the cut in the file';
+const HEADLINES: Readonly<Record<Exclude<WayOut, 'set'>, string>> = {
+  'good-as-it-is': 'Good as it is',
+  'nothing-to-correct': 'Nothing here is large enough to correct',
+  'find-direction': 'First find which way + goes',
+  'move-file': 'No setting reaches it: move the cut in the file',
+  hide: 'No setting reaches it: hide it with a border',
+};
+
+function headline(way: WayOut, first: Way, changes: readonly ReturnType<typeof changeView>[]): string {
+  if (way !== 'set') return HEADLINES[way];
+  if (first === 'file') return 'Settings leave too much: move the cut in the file';
   return changes.map((c) => `Set ${c.plan.setting.displayName} from ${c.before} to ${c.after}`).join('; ');
 }
 
@@ -57,19 +66,19 @@ export function SettingsPage({ record, system, query }: StepProps) {
   const changes = changedOnly(a.plan).map((c) => changeView(c, feeds));
   const canMove = canMoveFile(record);
   const way = canMove ? firstWay(a, changes.length, toleranceMm) : wayWithoutFile(changes.length);
+  const out = wayOut(record, a);
   const leavesRest = a.afterSettingsMm > toleranceMm / 5;
   return (
     <>
-      <PageHeading>{headline(way, changes)}</PageHeading>
+      <PageHeading>{headline(out, way, changes)}</PageHeading>
       <MovedSince analysis={a} />
       {a.unknownDirection.length > 0 && (
-        <p className="notice">
-          {`It is not known which way ${a.unknownDirection.map((s) => s.displayName).join(' and ')} ${a.unknownDirection.length === 1 ? 'moves' : 'move'} the cut, so no value is given for it: with the wrong sign the error would double. `}
-          <Link href={`/setups/${record.calibration.setupId}`} prefetch={false}>
-            Find it out with one sheet
-          </Link>
-          {canMove ? ', or move the cut in the file for now.' : '.'}
-        </p>
+        <div className="notice">
+          <p>
+            {`We do not know which way + goes on ${unknownNames(a)}. With the wrong sign the error would double, so no value is given.`}
+          </p>
+          <FindDirection record={record} analysis={a} isMain={out === 'find-direction'} />
+        </div>
       )}
       {changesScale(a) && (
         <p className="notice">
@@ -99,6 +108,7 @@ export function SettingsPage({ record, system, query }: StepProps) {
           borderWords={`A white border or bleed under ${formatLength(a.next.q95Mm, system)} will show the error.`}
           leavesRest={leavesRest}
           firstWay={way}
+          isMain={out !== 'find-direction'}
           canMoveFile={canMove}
         />
       </div>

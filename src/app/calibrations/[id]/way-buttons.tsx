@@ -1,0 +1,73 @@
+import Link from 'next/link';
+import type { Analysis } from '@/server/services/analysis';
+import { canMoveFile, type CalibrationRecord } from '@/server/services/record';
+import { unknownNames, wayOut } from '@/server/services/way-out';
+import { LeaveAsIs } from '@/ui/calibration/LeaveAsIs';
+import { TestStart } from '@/ui/which-way/TestStart';
+
+/** One press to the test that tells which way + goes, on the material of this check. */
+export function FindDirection({ record, analysis, isMain }: WayProps & { readonly isMain: boolean }) {
+  const { calibration, material, block, definition } = record;
+  return (
+    <TestStart
+      setupId={calibration.setupId}
+      materials={[material]}
+      lastMaterialId={material.id}
+      page={{ ...block.page, name: block.name }}
+      toleranceMm={calibration.toleranceMm}
+      kind="which_way"
+      isMain={isMain}
+      words={`Find which way ${unknownNames(analysis)} ${analysis.unknownDirection.length === 1 ? 'goes' : 'go'}`}
+      takes={definition.sets === 2 ? 'One sheet, two cuts in one load.' : 'Two sheets, the value changed between.'}
+    />
+  );
+}
+
+interface WayProps {
+  readonly record: CalibrationRecord;
+  readonly analysis: Analysis;
+}
+
+/** What to do about a map that nothing was corrected for yet: the one that helps is dark. */
+export function WayButtons({ record, analysis, keepAll }: WayProps & { readonly keepAll: boolean }) {
+  const { id } = record.calibration;
+  const way = wayOut(record, analysis);
+  const settings = (words: string, isMain: boolean) => (
+    <Link
+      className={`btn ${isMain ? 'btn-primary' : 'btn-quiet'}`}
+      href={`/calibrations/${id}/settings${keepAll ? '?keep=all' : ''}`}
+      prefetch={false}
+    >
+      {words}
+    </Link>
+  );
+  switch (way) {
+    case 'good-as-it-is':
+      return (
+        <p className="d-flex flex-wrap gap-2">
+          <LeaveAsIs calibrationId={id} keepAll={keepAll} />
+          {settings('Correct it all the same', false)}
+        </p>
+      );
+    case 'nothing-to-correct':
+      return (
+        <p className="d-flex flex-wrap gap-2">
+          <Link className="btn btn-primary" href={`/calibrations/${id}/cut`} prefetch={false}>
+            Reload and cut
+          </Link>
+          {settings('Choose the way out', false)}
+        </p>
+      );
+    case 'find-direction':
+      return (
+        <>
+          <FindDirection record={record} analysis={analysis} isMain />
+          <p>{settings(canMoveFile(record) ? 'Move the cut in the file' : 'Hide it with a border', false)}</p>
+        </>
+      );
+    case 'set':
+    case 'move-file':
+    case 'hide':
+      return <p>{settings('Choose the way out', true)}</p>;
+  }
+}

@@ -1,0 +1,66 @@
+import 'server-only';
+import { formatLength, type UnitSystem } from '@/core/units/length';
+import { isPenAlone, type Analysis } from './analysis';
+import { changedOnly } from './corrections';
+import { canMoveFile, type CalibrationRecord } from './record';
+
+/** What is to be done about a map, the one thing that helps. */
+export type WayOut =
+  /** Within the limit as it is, and nothing was moved since the cut. */
+  | 'good-as-it-is'
+  /** No part is surely off: more loads or spots tell more, a change would not. */
+  | 'nothing-to-correct'
+  | 'set'
+  /** A setting would reach it, but which way + goes is not known. */
+  | 'find-direction'
+  | 'move-file'
+  /** Nothing on this machine or in the file reaches it. */
+  | 'hide';
+
+/** The one thing to do about a map. */
+export function wayOut(record: CalibrationRecord, analysis: Analysis): WayOut {
+  const { verdict, atCut, parts, unknownDirection, afterSettingsMm } = analysis;
+  const changes = changedOnly(analysis.plan);
+  if (verdict === 'pass' && atCut.moved.length === 0) return 'good-as-it-is';
+  if (changes.length === 0 && !parts.some((p) => p.isToBeCorrected)) return 'nothing-to-correct';
+  const isEnough = changes.length > 0 && afterSettingsMm <= record.calibration.toleranceMm;
+  if (unknownDirection.length > 0 && !isEnough) return 'find-direction';
+  if (changes.length > 0) return 'set';
+  return canMoveFile(record) ? 'move-file' : 'hide';
+}
+
+const COUNT = ['', 'One setting brings', 'Two settings bring', 'Three settings bring', 'Four settings bring'];
+
+/** Names of the settings whose direction is not known. */
+export const unknownNames = ({ unknownDirection }: Analysis): string =>
+  unknownDirection.map((s) => s.displayName).join(' and ');
+
+/** The way out in a sentence. */
+function wayWords(record: CalibrationRecord, analysis: Analysis, system: UnitSystem): string {
+  const changes = changedOnly(analysis.plan).length;
+  const left = formatLength(analysis.afterSettingsMm, system);
+  const needsFile = canMoveFile(record) && analysis.afterSettingsMm > record.calibration.toleranceMm;
+  switch (wayOut(record, analysis)) {
+    case 'good-as-it-is':
+      return '';
+    case 'nothing-to-correct':
+      return 'Nothing here is large enough to correct.';
+    case 'set':
+      return `${COUNT[changes] ?? 'Settings bring'} it to ${left}${needsFile ? ', the file must move the rest' : ''}.`;
+    case 'find-direction':
+      return `First find which way + goes on ${unknownNames(analysis)}.`;
+    case 'move-file':
+      return 'No setting reaches it. Move the cut in the file.';
+    case 'hide':
+      return 'No setting reaches it. Hide it with a white border or bleed.';
+  }
+}
+
+/** The map in a headline: whether it is good, else how far it is off and the one thing that helps. */
+export function mapHeadline(record: CalibrationRecord, analysis: Analysis, system: UnitSystem): string {
+  const { bounds } = analysis;
+  const by = isPenAlone(analysis) ? ' by scale, rotation and squareness' : '';
+  const off = `Worst corner ${formatLength(bounds.worstMm, system)} off${by}. Limit ${formatLength(record.calibration.toleranceMm, system)}.`;
+  if (wayOut(record, analysis) === 'good-as-it-is') return `Good as it is. ${off}`;
+  return `${off} ${wayWords(record, analysis, system)}`;
+}

@@ -1,5 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import {
+  cutDone,
   enterReadings,
   enterRims,
   expectAccessible,
@@ -21,7 +22,7 @@ async function startCombs(page: Page, setup: string, line: string): Promise<void
 async function cutIt(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Yes, it is right' }).click();
   await page.waitForURL(/\/cut/);
-  await page.getByRole('button', { name: 'Cut done' }).click();
+  await cutDone(page);
   await page.waitForURL(/\/read/);
 }
 

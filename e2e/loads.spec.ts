@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { enterReadings, expectAccessible, readPicture, startCheck } from './shop';
+import { cutDone, enterReadings, expectAccessible, readPicture, startCheck } from './shop';
 
 test('another load before any correction: asked whether it was loaded again, then told what changes each time', async ({
   page,
@@ -7,8 +7,8 @@ test('another load before any correction: asked whether it was loaded again, the
   await startCheck(page, 'Towpath');
   await page.getByRole('button', { name: 'Yes, it is right' }).click();
   await page.waitForURL(/\/cut/);
-  await expect(page.getByLabel(/Unloaded, loaded again/)).toHaveCount(0);
-  await page.getByRole('button', { name: 'Cut done' }).click();
+  await expect(page.getByRole('radio', { name: /Yes: unloaded, loaded again/ })).toHaveCount(0);
+  await cutDone(page);
   await page.getByRole('link', { name: /Yes, like this/ }).click();
   await enterReadings(page, await readPicture(page, { no: 1, setNo: 1, block: 'A4', kind: 'quick' }));
   await page.getByRole('link', { name: /see the map/ }).click();
@@ -16,11 +16,12 @@ test('another load before any correction: asked whether it was loaded again, the
   await page.getByRole('link', { name: 'Cut another load first' }).click();
   await page.waitForURL(/\/cut/);
   await expect(page.getByText(/Unload the sheet, load it again/)).toBeVisible();
-  const reloaded = page.getByLabel(/Unloaded, loaded again/);
-  await reloaded.uncheck();
-  await expect(page.getByText(/tells nothing of what changes with every load/)).toBeVisible();
-  await reloaded.check();
+  // Nothing is answered beforehand.
   await page.getByRole('button', { name: 'Cut done' }).click();
+  await expect(page.getByText('First say whether you reloaded the sheet.')).toBeVisible();
+  await page.getByRole('radio', { name: /No: it still lies as it was/ }).check();
+  await expect(page.getByText(/cannot show what changes with every load/)).toBeVisible();
+  await cutDone(page);
   await page.waitForURL(/read/);
   await enterReadings(page, await readPicture(page, { no: 1, setNo: 2, block: 'A4', kind: 'quick' }));
   await page.getByRole('link', { name: /see the map/ }).click();

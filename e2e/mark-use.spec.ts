@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { enterReadings, expectAccessible, openSetup, readPicture } from './shop';
+import { cutDone, enterReadings, expectAccessible, openSetup, readPicture } from './shop';
 
 test('what a machine uses its marks for: a sheet with moved marks is printed, cut, read, and tells it', async ({
   page,
@@ -12,7 +12,7 @@ test('what a machine uses its marks for: a sheet with moved marks is printed, cu
   await expect(page.getByText(/stand up to 0.9 mm from their places, on purpose/)).toBeVisible();
   await page.getByRole('button', { name: 'Yes, it is right' }).click();
   await page.waitForURL(/cut/);
-  await page.getByRole('button', { name: 'Cut done' }).click();
+  await cutDone(page);
   await page.getByRole('link', { name: /Yes, like this/ }).click();
   await enterReadings(page, await readPicture(page, { no: 1, setNo: 1, block: 'A4', kind: 'quick' }));
   await page.getByRole('link', { name: /what are the marks used for/ }).click();

@@ -1,11 +1,11 @@
 import { expect, test, type Page } from '@playwright/test';
-import { startCheck } from './shop';
+import { cutDone, startCheck } from './shop';
 
 test.beforeEach(async ({ page }) => {
   await startCheck(page, 'Osier');
   await page.getByRole('button', { name: 'Yes, it is right' }).click();
   await page.waitForURL(/cut/);
-  await page.getByRole('button', { name: 'Cut done' }).click();
+  await cutDone(page);
   await page.getByRole('link', { name: /Yes, like this/ }).click();
   await expect(page.getByLabel('The cut sheet under the loupe')).toBeVisible();
 });

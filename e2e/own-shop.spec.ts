@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { enterReadings, expectScreensInOrder, openDemo, readPicture } from './shop';
+import { cutDone, enterReadings, expectScreensInOrder, openDemo, readPicture } from './shop';
 
 /** A newcomer's shop, simulated so that the whole way can be walked. @returns how many screens were seen. */
 async function newShop(page: Page, answer: (page: Page) => Promise<void>): Promise<void> {
@@ -39,7 +39,7 @@ test('a newcomer with one home cutter reads a quick check on the tenth screen; t
   await page.waitForURL(/print/);
   await page.getByRole('button', { name: 'Yes, it is right' }).click();
   await page.waitForURL(/cut/);
-  await page.getByRole('button', { name: 'Cut done' }).click();
+  await cutDone(page);
   await page.getByRole('link', { name: /Yes, like this/ }).click();
   await expect(page.getByRole('heading', { name: /^Spot 1, across/ })).toBeVisible();
   await page.goto('/');
@@ -61,7 +61,7 @@ test('which way: two cuts in one load, the value changed between; then it is kno
   await page.waitForURL(/print/);
   await page.getByRole('button', { name: 'Yes, it is right' }).click();
   await page.waitForURL(/cut/);
-  await page.getByRole('button', { name: 'Cut done' }).click();
+  await cutDone(page);
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Leave the sheet loaded');
   const rows = page.locator('ol.changes > li');
   await expect(rows).toHaveCount(2);
@@ -100,7 +100,7 @@ test('pictures only: lift-off discs, both directions in one look, the second she
   await expect(page.getByText(/Offset those outlines outward by 2 mm/)).toBeVisible();
   await page.getByRole('button', { name: 'Yes, it is right' }).click();
   await page.waitForURL(/cut/);
-  await page.getByRole('button', { name: 'Cut done' }).click();
+  await cutDone(page);
   await expect(page.getByRole('heading', { name: /^Spot 1: make its rims look like the disc/ })).toBeVisible();
   // Tracing the picture takes the stand-ins a few seconds.
   await expect(page.getByLabel('The cut sheet under the loupe')).toBeVisible({ timeout: 30_000 });

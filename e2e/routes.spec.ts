@@ -1,13 +1,14 @@
 import { expect, test, type Page } from '@playwright/test';
 import {
+  cutDone,
   enterReadings,
   enterRims,
   expectAccessible,
   measureBackRims,
   measureRims,
-  type Rims,
   openSetup,
   readPicture,
+  type Rims,
   startCheck,
   takeSettings,
 } from './shop';
@@ -30,7 +31,7 @@ async function printAndCut(page: Page, { turn }: Pick<Played, 'turn'>): Promise<
 
 async function cut(page: Page, turn?: RegExp): Promise<void> {
   if (turn) await page.getByRole('radio', { name: turn }).check({ force: true });
-  await page.getByRole('button', { name: 'Cut done' }).click();
+  await cutDone(page);
 }
 
 const toSettings = async (page: Page): Promise<void> => {

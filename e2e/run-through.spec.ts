@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { enterReadings, readPicture, startCheck, takeSettings } from './shop';
+import { cutDone, enterReadings, readPicture, startCheck, takeSettings } from './shop';
 
 test('from a check sheet to a confirmed correction, on stand-ins, reading their picture', async ({ page, browser }) => {
   await startCheck(page, 'Low Weir');
@@ -15,7 +15,7 @@ test('from a check sheet to a confirmed correction, on stand-ins, reading their 
   await page.getByRole('button', { name: 'Yes, it is right' }).click();
 
   await page.waitForURL(/cut/);
-  await page.getByRole('button', { name: 'Cut done' }).click();
+  await cutDone(page);
   await page.waitForURL(/read/);
   await page.getByRole('link', { name: /Yes, like this/ }).click();
   await enterReadings(page, await readPicture(page, { no: 1, setNo: 1, block: 'A4', kind: 'quick' }));
@@ -40,7 +40,7 @@ test('from a check sheet to a confirmed correction, on stand-ins, reading their 
   await takeSettings(page);
   await page.waitForURL(/confirm/);
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Unload, load again');
-  await page.getByRole('button', { name: 'Cut done' }).click();
+  await cutDone(page);
   await expect(page.getByRole('heading', { name: /as if you had never seen it/ })).toBeVisible();
   await enterReadings(page, await readPicture(page, { no: 1, setNo: 2, block: 'A4', kind: 'quick' }));
   // Blind: what was read is not shown.
@@ -59,7 +59,7 @@ test('far out: rough position, the shift in the file, another sheet for the conf
   await startCheck(page, 'Ferry Steps');
   await page.getByRole('button', { name: 'Yes, it is right' }).click();
   await page.waitForURL(/cut/);
-  await page.getByRole('button', { name: 'Cut done' }).click();
+  await cutDone(page);
   await page.getByRole('link', { name: /No: it is off/ }).click();
   const station = page.getByRole('img', { name: /Rough grid 1/ });
   await station.focus();
@@ -75,7 +75,7 @@ test('far out: rough position, the shift in the file, another sheet for the conf
   await page.waitForURL(/cut/);
   await expect(page.getByRole('heading', { level: 1 })).toContainText('cut set 2');
   await expect(page.getByRole('link', { name: /Drawing with cut 2 moved \(SVG\)/ })).toBeVisible();
-  await page.getByRole('button', { name: 'Cut done' }).click();
+  await cutDone(page);
   await page.waitForURL(/read/);
   await expect(page.getByRole('heading', { name: /^Spot \d/ })).toBeVisible();
 });

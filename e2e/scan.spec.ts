@@ -1,14 +1,14 @@
 import { expect, test, type Page } from '@playwright/test';
 import { wordShiftOf } from '@/core/target/sheet-definition';
 import sharp, { type Sharp } from 'sharp';
-import { expectAccessible, openSetup, startCheck, takeSettings } from './shop';
+import { cutDone, expectAccessible, openSetup, startCheck, takeSettings } from './shop';
 
 /** From the bench to the scanner's page of a sheet that has just been cut. */
 async function toScanner(page: Page, setup: string, kind: 'Quick check' | 'Full check'): Promise<void> {
   await startCheck(page, setup, kind);
   await page.getByRole('button', { name: 'Yes, it is right' }).click();
   await page.waitForURL(/cut/);
-  await page.getByRole('button', { name: 'Cut done' }).click();
+  await cutDone(page);
   await page.waitForURL(/read/);
   await page.getByRole('link', { name: 'Put the sheet on the scanner' }).click();
   await page.waitForURL(/look=scan/);
@@ -69,7 +69,7 @@ test('a check by the scanner alone: two scans, map, settings, the confirming cut
   await page.goto(`${base}/settings`);
   await takeSettings(page);
   await page.waitForURL(/confirm/);
-  await page.getByRole('button', { name: 'Cut done' }).click();
+  await cutDone(page);
   await page.getByRole('link', { name: 'Put the sheet on the scanner instead' }).click();
   await page.waitForURL(/look=scan/);
   await scan(page, '0');
@@ -120,7 +120,7 @@ test('lifted discs, loose on dark card: each measured whatever way it lies, and 
   await startCheck(page, 'Stepping Stones', 'Quick check');
   await page.getByRole('button', { name: 'Yes, it is right' }).click();
   await page.waitForURL(/cut/);
-  await page.getByRole('button', { name: 'Cut done' }).click();
+  await cutDone(page);
   await page.getByRole('link', { name: 'Put the lifted discs on the scanner instead' }).click();
   await expect(page.getByText(/ink down on the scanner\u2019s glass, not touching another/)).toBeVisible();
   await expectAccessible(page);
@@ -150,7 +150,7 @@ test('slits rubbed in: a dark circle in every ring, one scan is enough', async (
   await page.waitForURL(/print/);
   await page.getByRole('button', { name: 'Yes, it is right' }).click();
   await page.waitForURL(/cut/);
-  await page.getByRole('button', { name: 'Cut done' }).click();
+  await cutDone(page);
   await page.getByRole('link', { name: 'Put the sheet on the scanner' }).click();
   await expect(page.getByText(/rub a soft pencil or a marker over slits/)).toBeVisible();
   await scan(page, '180');

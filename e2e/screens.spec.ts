@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { expectScreensInOrder, openDemo, openSetup, startCheck } from './shop';
+import { cutDone, expectScreensInOrder, openDemo, openSetup, startCheck } from './shop';
 
 /** Every screen of a calibration in progress, and the rest of the shop. */
 async function screensOf(page: Page): Promise<string[]> {
@@ -7,7 +7,7 @@ async function screensOf(page: Page): Promise<string[]> {
   const base = page.url().replace(/\/print.*/, '');
   await page.getByRole('button', { name: 'Yes, it is right' }).click();
   await page.waitForURL(/cut/);
-  await page.getByRole('button', { name: 'Cut done' }).click();
+  await cutDone(page);
   await page.getByRole('link', { name: /Yes, like this/ }).click();
   for (let i = 0; i < 18; i++) {
     const kept = page.waitForResponse((r) => r.request().method() === 'POST');

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { enterReadings, expectAccessible, readPicture, startCheck } from './shop';
+import { cutDone, enterReadings, expectAccessible, readPicture, startCheck } from './shop';
 
 test('a second look: blind to the first, contradictions named, the next best spot offered, and how steady the eye is', async ({
   page,
@@ -7,7 +7,7 @@ test('a second look: blind to the first, contradictions named, the next best spo
   await startCheck(page, 'Towpath');
   await page.getByRole('button', { name: 'Yes, it is right' }).click();
   await page.waitForURL(/\/cut/);
-  await page.getByRole('button', { name: 'Cut done' }).click();
+  await cutDone(page);
   await page.getByRole('link', { name: /Yes, like this/ }).click();
   const looks = await readPicture(page, { no: 1, setNo: 1, block: 'A4', kind: 'quick' });
   await enterReadings(page, looks);
@@ -48,7 +48,7 @@ test('readings as a list: what is wrong is told by line, nothing is kept before 
   await startCheck(page, 'Towpath');
   await page.getByRole('button', { name: 'Yes, it is right' }).click();
   await page.waitForURL(/\/cut/);
-  await page.getByRole('button', { name: 'Cut done' }).click();
+  await cutDone(page);
   await page.getByRole('link', { name: /Yes, like this/ }).click();
   await page.getByRole('link', { name: 'Type or drop a list instead' }).click();
   await expect(page.getByRole('heading', { name: 'Readings as a list' })).toBeVisible();

@@ -155,6 +155,15 @@ export async function takeSettings(page: Page): Promise<void> {
   await page.getByRole('button', { name: /I have set them|Apply this correction/ }).click();
 }
 
+/** The sheet is cut; where it was cut before, it was loaded again in between. */
+export async function cutDone(page: Page): Promise<void> {
+  const done = page.getByRole('button', { name: 'Cut done' });
+  await expect(done).toBeVisible();
+  const reloaded = page.getByRole('radio', { name: /Yes: unloaded, loaded again/ });
+  if ((await reloaded.count()) > 0) await reloaded.check();
+  await done.click();
+}
+
 /** Reads each wedge of a set off the stand-ins' picture, rounded to the entered step. */
 export const readPicture = (page: Page, sheet: SheetOnTable): Promise<Look[]> => onceCut(() => looksNow(page, sheet));
 

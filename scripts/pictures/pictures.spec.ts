@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { enterReadings, openDemo, openSetup, readPicture, startCheck } from '../../e2e/shop';
+import { cutDone, enterReadings, openDemo, openSetup, readPicture, startCheck } from '../../e2e/shop';
 
 const FOLDER = 'docs/screenshots';
 
@@ -23,7 +23,7 @@ test('one picture of each main view', async ({ page }) => {
   await page.getByRole('button', { name: 'Yes, it is right' }).click();
   await page.waitForURL(/cut/);
   await shoot(page, 'cut');
-  await page.getByRole('button', { name: 'Cut done' }).click();
+  await cutDone(page);
   await page.getByRole('link', { name: /Yes, like this/ }).click();
   const looks = await readPicture(page, { no: 1, setNo: 1, block: 'A4', kind: 'full' });
   await enterReadings(page, looks.slice(0, 5));
@@ -44,7 +44,7 @@ test('one picture of each main view', async ({ page }) => {
   await page.getByText('Move the cut in the file', { exact: true }).click();
   await page.getByRole('button', { name: 'Apply this correction' }).click();
   await page.waitForURL(/confirm/);
-  await page.getByRole('button', { name: 'Cut done' }).click();
+  await cutDone(page);
   await page.getByRole('heading', { name: /as if you had never seen it/ }).waitFor();
   await enterReadings(page, await readPicture(page, { no: 1, setNo: 2, block: 'A4', kind: 'full' }));
   await page.getByRole('link', { name: 'All read: the verdict' }).click();
@@ -80,7 +80,7 @@ test('a cut sheet on the scanner', async ({ page }) => {
   await startCheck(page, 'Osier', 'Full check');
   await page.getByRole('button', { name: 'Yes, it is right' }).click();
   await page.waitForURL(/cut/);
-  await page.getByRole('button', { name: 'Cut done' }).click();
+  await cutDone(page);
   await page.getByRole('link', { name: 'Put the sheet on the scanner' }).click();
   for (const [turn, count] of [
     ['0', 1],

@@ -75,9 +75,14 @@ export function partsOf(
 /** Normal 97.5 % point: two-sided 95 % interval with known uncertainties. */
 const TWO_SIDED_95 = 1.959964;
 
+/** Surely there, or likely there and worth a fifth of the tolerance. */
+const isWorthCorrecting = (standardErrors: number, shareOfTolerance: number): boolean =>
+  standardErrors > 2 || (standardErrors > 1 && shareOfTolerance > 1 / 5);
+
 /**
  * Each part of the error with what it is worth at the worst corner, and whether to act: when the estimate exceeds two
- * standard errors (load noise included) or its effect exceeds a fifth of the tolerance. Throws on a mirrored map, which
+ * standard errors (load noise included), or one of them and its effect a fifth of the tolerance. One that is within its own
+ * standard error is left: correcting it would add as much as it takes away. Throws on a mirrored map, which
  * readings within a wedge's reach cannot give.
  */
 export function judgeParts(
@@ -100,7 +105,7 @@ export function judgeParts(
       standardError,
       effectMm,
       effectIntervalMm: TWO_SIDED_95 * standardError * lever,
-      isToBeCorrected: isKnown && (Math.abs(value) > 2 * standardError || effectMm > toleranceMm / 5),
+      isToBeCorrected: isKnown && isWorthCorrecting(Math.abs(value) / standardError, effectMm / toleranceMm),
     };
   });
 }

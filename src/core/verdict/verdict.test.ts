@@ -137,6 +137,22 @@ it('parts: what is beyond two standard errors or a fifth of the tolerance is cor
   expect(Math.abs(part('scaleAcross').value)).toBeLessThan(3 * part('scaleAcross').standardError);
 });
 
+it('a part within its own standard error is left, however much of the tolerance it is worth', () => {
+  const fit = fitErrorMap(observe(fromParameters(NO_ERROR), NINE_SPOTS, 0.01, seededRng(6)), { corners });
+  if (!fit.ok) throw new Error(fit.error.kind);
+  const lever = Math.hypot(90, 130);
+  const rotated = (effectMm: number, halfWidthMm: number) => {
+    const map = fromParameters({ ...NO_ERROR, rotationRad: effectMm / lever });
+    const covariance = new Float64Array(36);
+    covariance[4 * 6 + 4] = (halfWidthMm / 1.96 / lever) ** 2;
+    const judged = judgeParts({ ...fit.value, map, covariance }, { widthMm: 180, lengthMm: 260 }, 0.3);
+    return judged.find((p) => p.part === 'rotationRad')?.isToBeCorrected;
+  };
+  expect(rotated(0.07, 0.15)).toBe(false);
+  expect(rotated(0.12, 0.15)).toBe(true);
+  expect(rotated(0.05, 0.03)).toBe(true);
+});
+
 it('standard errors of the parts agree with the spread of many fits', () => {
   const rng = seededRng(21);
   const truth = mapOf({ ...randomError(rng), offsetAcrossMm: uniform(rng, 0.3) });

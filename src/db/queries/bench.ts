@@ -62,6 +62,24 @@ export function findEventsOf(session: Session, row: SetupRow) {
     .orderBy(desc(event.at));
 }
 
+/** Cuts with readings, and read stations of rolls, of each of some setups that has any. */
+export async function findMeasured(
+  session: Session,
+  setupIds: readonly string[],
+): Promise<ReadonlyMap<string, { readonly cuts: number; readonly stations: number }>> {
+  if (setupIds.length === 0) return new Map();
+  const cuts = sql<number>`(select count(*)::int from cut_set k join calibration_sheet h on h.id = k.calibration_sheet_id
+    join calibration c on c.id = h.calibration_id where c.setup_id = "setup"."id"
+    and exists (select 1 from reading r where r.cut_set_id = k.id and r.state = 'read'))`;
+  const stations = sql<number>`(select count(distinct (t.roll_run_id, t.station_no))::int from station_reading t
+    join roll_run o on o.id = t.roll_run_id where o.setup_id = "setup"."id" and t.state = 'read')`;
+  const rows = await session
+    .select({ id: setup.id, cuts, stations })
+    .from(setup)
+    .where(inArray(setup.id, [...setupIds]));
+  return new Map(rows.map(({ id, ...counts }) => [id, counts]));
+}
+
 export function findOpen(session: Session) {
   return session.select().from(calibration).where(eq(calibration.state, 'open')).orderBy(desc(calibration.startedAt));
 }

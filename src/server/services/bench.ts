@@ -1,10 +1,10 @@
 import 'server-only';
 import type { StepName } from '@/contracts/steps';
-import { eventWords, isAutomatic } from '@/core/trust/event-kinds';
+import { eventWords, isAutomatic, SETTING_CHANGED } from '@/core/trust/event-kinds';
 import { nextStep, type NextStep } from '@/core/trust/next-step';
 import { setupState, type SetupState } from '@/core/trust/setup-state';
 import type { Database } from '@/db/client';
-import { findOpen } from '@/db/queries/bench';
+import { findMeasured, findOpen } from '@/db/queries/bench';
 import { findSetups } from '@/db/queries/shop';
 import { readTrusts, type MaterialTrust, type SetupTrust } from './trust';
 import type { TrustFacts } from './trust-facts';
@@ -31,18 +31,23 @@ export interface BenchSetup {
     /** Written by the application itself: nothing to take back. */
     readonly isAutomatic: boolean;
   }[];
+  /** Of a setup that was never confirmed: cuts and stations of rolls that were measured all the same. */
+  readonly measured: { readonly cuts: number; readonly stations: number };
   readonly open: { readonly id: string; readonly step: StepName; readonly startedAt: Date } | null;
 }
 
 type Open = Awaited<ReturnType<typeof findOpen>>;
+type Measured = Awaited<ReturnType<typeof findMeasured>>;
 
 const openOf = (work: Open[number] | undefined): BenchSetup['open'] =>
   work ? { id: work.id, step: work.step, startedAt: work.startedAt } : null;
 
-/** What happened since a setup was last judged, however that went; newest first. */
-function eventsSince({ events }: TrustFacts, judged: readonly (Date | undefined)[]): TrustFacts['events'] {
+/** What happened since a setup was last judged, however that went; newest first. Its own corrections are no events of it. */
+function eventsSince({ events, corrections }: TrustFacts, judged: readonly (Date | undefined)[]): TrustFacts['events'] {
   const since = Math.max(0, ...judged.map((at) => at?.getTime() ?? 0));
-  return events.filter((e) => e.at_ms > since).reverse();
+  const isOwn = (e: TrustFacts['events'][number]): boolean =>
+    e.kind === SETTING_CHANGED && corrections.some((c) => c.at_ms === e.at_ms);
+  return events.filter((e) => e.at_ms > since && !isOwn(e)).reverse();
 }
 
 /** Whether a chart of the latest material signals, and since when. */
@@ -60,7 +65,9 @@ const bareState = ({ corrections, failure }: TrustFacts): SetupState =>
     failedAt: failure?.at.getTime() ?? null,
   });
 
-function benchSetup({ facts, materials }: SetupTrust, open: Open): BenchSetup {
+const NOTHING_MEASURED = { cuts: 0, stations: 0 } as const;
+
+function benchSetup({ facts, materials }: SetupTrust, open: Open, measured: Measured): BenchSetup {
   const { row, failure } = facts;
   const { id, name, note, toleranceMm } = row.setup;
   const [latest] = materials;
@@ -83,6 +90,7 @@ function benchSetup({ facts, materials }: SetupTrust, open: Open): BenchSetup {
       ...{ id: eventId, words: eventWords(kind), note: words, at: new Date(at_ms) },
       isAutomatic: isAutomatic(kind),
     })),
+    measured: measured.get(id) ?? NOTHING_MEASURED,
     open: openOf(open.find((c) => c.setupId === id)),
   };
 }
@@ -91,5 +99,7 @@ function benchSetup({ facts, materials }: SetupTrust, open: Open): BenchSetup {
 export async function readBench(database: Database, shopId: string): Promise<readonly BenchSetup[]> {
   const [rows, open] = await Promise.all([findSetups(database, shopId), findOpen(database)]);
   const trusts = await readTrusts(database, rows);
-  return trusts.map((trust) => benchSetup(trust, open));
+  const bare = trusts.filter((t) => t.materials.length === 0).map((t) => t.facts.row.setup.id);
+  const measured = await findMeasured(database, bare);
+  return trusts.map((trust) => benchSetup(trust, open, measured));
 }

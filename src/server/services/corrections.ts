@@ -99,6 +99,7 @@ async function keepCorrection(
   const choice = choiceOf(input.way, analysis, record);
   const problem = typedProblem(choice.changes, input.typed);
   if (problem) return fail(refusal(problem));
+  const at = now();
   const fitId = await storeFit(session, record, analysis);
   await session.insert(correction).values({
     id: input.id,
@@ -107,7 +108,7 @@ async function keepCorrection(
     objective: choice.objective,
     fileCorrection: choice.fileCorrection,
     predictedLeftoverMm: choice.leftoverMm,
-    at: now(),
+    at,
     by: actor.personId,
   });
   await storeTyped(session, actor, input.id, {
@@ -116,6 +117,7 @@ async function keepCorrection(
     owners: ownersOf(record.setupRow),
     feeds: record.setupRow.cutter.feeds,
     source: 'correction',
+    at,
   });
   await goToStep(session, record.calibration.id, 'confirm');
   return ok(input.id);
@@ -155,6 +157,7 @@ async function keepRough(
   const problem = typedProblem(changes, input.typed);
   if (problem) return fail(refusal(problem));
   const shift = fileShiftFor(rough.shift);
+  const at = now();
   const fitId = await storeRoughFit(session, record, rough);
   await session.insert(correction).values({
     id: input.id,
@@ -163,7 +166,7 @@ async function keepRough(
     objective: 'rough',
     fileCorrection: input.way === 'file' ? [1, 0, 0, 1, shift.x, shift.y] : null,
     predictedLeftoverMm: input.way === 'settings' ? plan.worstAfterMm : 0,
-    at: now(),
+    at,
     by: actor.personId,
   });
   await storeTyped(session, actor, input.id, {
@@ -172,6 +175,7 @@ async function keepRough(
     owners: ownersOf(record.setupRow),
     feeds: record.setupRow.cutter.feeds,
     source: 'correction',
+    at,
   });
   await goToStep(session, record.calibration.id, 'cut');
   return ok(input.id);

@@ -73,7 +73,7 @@ export async function putBack(database: Database, actor: Actor, input: PutBackIn
       fileCorrection: original.fileCorrection,
       predictedLeftoverMm: original.predictedLeftoverMm,
     });
-    await storeTyped(session, actor, correctionId, { ...plan, typed: input.typed, source: 'put_back' });
+    await storeTyped(session, actor, correctionId, { ...plan, typed: input.typed, source: 'put_back', at: owner.at });
     await session
       .insert(historyEntry)
       .values({ id: input.id, ...owner, kind: 'put_back', correctionId, note: '', at: now() });

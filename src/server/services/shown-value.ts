@@ -3,6 +3,7 @@ import { fail, ok, type Result } from '@/core/result';
 import { isOnStep } from '@/core/setting/check-typed';
 import type { Database } from '@/db/client';
 import { findSetting, findSettingNow } from '@/db/queries/settings';
+import { now } from '../clock';
 import { refusal, type Actor, type Refusal } from './actor';
 import { logChanged, storeValue } from './typed-settings';
 import { strangerTo } from './own-shop';
@@ -32,7 +33,9 @@ export async function tellShownValue(
   if (input.value === setting.value) return ok(input.id);
   await database.transaction(async (session) => {
     await storeValue(session, actor, { ...input, source: 'typed', correctionId: null });
-    await logChanged(session, actor, row, [{ setting, before: setting.value, after: input.value }]);
+    await logChanged(session, actor, { owners: row, at: now() }, [
+      { setting, before: setting.value, after: input.value },
+    ]);
   });
   return ok(input.id);
 }

@@ -52,9 +52,18 @@ const dueWords = ({ due, policy }: MaterialTrust): string => {
   return isCounted ? `Next check ${due.reason}.` : `No check is due: ${due.reason}.`;
 };
 
+const counted = (n: number, one: string, more: string): readonly string[] =>
+  n === 0 ? [] : [`${String(n)} ${n === 1 ? one : more}`];
+
+/** What is known of a setup that no cut ever confirmed. */
+function measuredWords({ cuts, stations }: BenchSetup['measured']): string {
+  const seen = [...counted(cuts, 'cut', 'cuts'), ...counted(stations, 'roll station', 'roll stations')];
+  return seen.length === 0 ? 'Nothing measured yet.' : `Measured: ${seen.join(', ')}. No cut has confirmed it yet.`;
+}
+
 /** How a setup stands with the material that was confirmed last, a sentence each. @param ago how long ago, in words. */
 export function benchSentences(
-  { materials, failedMm, toleranceMm }: BenchSetup,
+  { materials, failedMm, toleranceMm, measured }: BenchSetup,
   ago: (at: Date) => string,
   system: UnitSystem,
 ): readonly string[] {
@@ -63,7 +72,7 @@ export function benchSentences(
   const allowed = `${length(toleranceMm)} allowed`;
   if (failedMm !== null)
     return [`Out by ${length(failedMm)} at the worst corner, ${allowed}. The last confirming cut failed.`];
-  if (!latest) return [`Nothing measured yet; ${allowed}.`];
+  if (!latest) return [`${measuredWords(measured)} Limit ${length(toleranceMm)}.`];
   const { confirmedAt, confirmedBy, materialName, worstMm, chart } = latest;
   const confirmed = `Out by ${length(worstMm)} at the worst corner, ${allowed}. Confirmed on ${materialName} ${ago(confirmedAt)} by ${confirmedBy}.`;
   if (latest.state === 'not-confirmed')

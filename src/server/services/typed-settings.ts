@@ -38,6 +38,8 @@ export interface TypedWork {
   readonly owners: SettingOwners;
   readonly feeds: FeedDirection;
   readonly source: 'correction' | 'put_back';
+  /** When the correction was made: the change of its settings is logged with the same moment. */
+  readonly at: Date;
 }
 
 /** Keeps what was typed back: the planned change, the value typed, and the value the machine now has. */
@@ -60,7 +62,7 @@ export async function storeTyped(session: Session, actor: Actor, correctionId: s
     changed.push({ setting: change.setting, before: change.before, after });
     await storeValue(session, actor, { settingId: change.setting.id, value: after, source: work.source, correctionId });
   }
-  await logChanged(session, actor, work.owners, changed);
+  await logChanged(session, actor, work, changed);
 }
 
 export interface ValueToStore {
@@ -91,6 +93,11 @@ export interface ChangedValue {
   readonly after: number;
 }
 
+interface ChangedOwners {
+  readonly cutterId: string | null;
+  readonly programId: string | null;
+}
+
 /**
  * A changed setting is something that happened to every setup that shares its cutter, or its program: none of them stays
  * in register unnoticed.
@@ -98,7 +105,7 @@ export interface ChangedValue {
 export async function logChanged(
   session: Session,
   actor: Actor,
-  owners: { readonly cutterId: string | null; readonly programId: string | null },
+  { owners, at }: { readonly owners: ChangedOwners; readonly at: Date },
   changed: readonly ChangedValue[],
 ): Promise<void> {
   for (const isInProgram of [false, true]) {
@@ -110,7 +117,7 @@ export async function logChanged(
       ...target,
       kind: SETTING_CHANGED,
       note: own.map(changedWords).join(', '),
-      at: now(),
+      at,
       by: actor.personId,
     });
   }

@@ -47,7 +47,7 @@ export async function recordTrial(
     if (problem) return fail(refusal(problem));
     for (const { setting, after: value } of changes)
       await storeValue(session, actor, { settingId: setting.id, value, source: 'typed', correctionId: null });
-    await logChanged(session, actor, ownersOf(record.setupRow), changes);
+    await logChanged(session, actor, { owners: ownersOf(record.setupRow), at: now() }, changes);
     const isTwoSheets = isTwoSheetTest(record);
     if (isTwoSheets) await addSheet(session, actor, input);
     return recordCut(session, actor, {

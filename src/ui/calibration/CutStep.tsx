@@ -18,7 +18,7 @@ export interface CutView {
   readonly calibrationId: string;
   readonly setNo: number;
   readonly isConfirm: boolean;
-  /** Something was cut before: was it unloaded since? */
+  /** The same sheet was cut before: was it unloaded since? */
   readonly asksReload: boolean;
   /** Where a done cut leads. */
   readonly nextHref: string;
@@ -88,33 +88,90 @@ function HowItWent({ question, isDisabled, told, onTell, children }: HowProps) {
 }
 
 interface ReloadProps {
-  readonly isFresh: boolean;
+  /** Null until it is said. */
+  readonly isFresh: boolean | null;
   readonly isConfirm: boolean;
   readonly onFresh: (isFresh: boolean) => void;
 }
 
-/** Whether it was loaded anew since the cut before: what changes with every load shows only then. */
+const RELOADED = [
+  { isFresh: true, words: 'Yes: unloaded, loaded again, marks read again' },
+  { isFresh: false, words: 'No: it still lies as it was' },
+] as const;
+
+/** Whether it was loaded again since the cut before: what changes with every load shows only then. Nothing is answered beforehand. */
 function Reload({ isFresh, isConfirm, onFresh }: ReloadProps) {
   return (
-    <label className="choice">
-      <input
-        type="checkbox"
-        checked={isFresh}
-        onChange={(e) => {
-          onFresh(e.target.checked);
-        }}
-      />
-      <span>
-        Unloaded, loaded again, marks read afresh
-        {!isFresh && (
-          <span className="d-block quiet">
-            {isConfirm
-              ? 'Without that this is a settings check: it shows whether the values were keyed in right, not how the next job will be.'
-              : 'Without that it is the same load once more: it tells nothing of what changes with every load.'}
-          </span>
-        )}
-      </span>
-    </label>
+    <fieldset className="mt-2">
+      <legend className="h2">Did you reload the sheet?</legend>
+      {RELOADED.map((answer) => (
+        <label key={answer.words} className={`choice ${isFresh === answer.isFresh ? 'chosen' : ''}`}>
+          <input
+            type="radio"
+            name="reloaded"
+            checked={isFresh === answer.isFresh}
+            onChange={() => {
+              onFresh(answer.isFresh);
+            }}
+          />
+          <span>{answer.words}</span>
+        </label>
+      ))}
+      {isFresh === false && (
+        <p className="quiet">
+          {isConfirm
+            ? 'Then this checks only that the values were set right. It does not show how the next job will be.'
+            : 'Then it is the same load once more. It cannot show what changes with every load.'}
+        </p>
+      )}
+    </fieldset>
+  );
+}
+
+interface LiesProps {
+  readonly load: Load;
+  readonly feed: FeedDirection;
+  readonly onLoad: (load: Load) => void;
+}
+
+/** How the sheet lies in the machine: its turn, and which face is up. */
+function HowItLies({ load, feed, onLoad }: LiesProps) {
+  const viewTurn = viewTurnOf(load, feed);
+  return (
+    <>
+      <fieldset>
+        <legend className="h2">How does the sheet lie, seen from where you stand?</legend>
+        <div className="lie">
+          {TURNS.map((turn) => {
+            const option: Load = { turnDeg: loadTurnOf(turn, feed), face: load.face };
+            return (
+              <label key={turn} className={`choice ${turn === viewTurn ? 'chosen' : ''}`}>
+                <input
+                  type="radio"
+                  name="turn"
+                  checked={turn === viewTurn}
+                  onChange={() => {
+                    onLoad(option);
+                  }}
+                  aria-label={TURN_WORDS[turn]}
+                />
+                <LoadPicture load={option} feed={feed} />
+              </label>
+            );
+          })}
+        </div>
+      </fieldset>
+      <label className="choice mt-2">
+        <input
+          type="checkbox"
+          checked={load.face === 'ink-down'}
+          onChange={(e) => {
+            onLoad({ ...load, face: e.target.checked ? 'ink-down' : 'ink-up' });
+          }}
+        />
+        <span>The print faces down (seen through the film)</span>
+      </label>
+    </>
   );
 }
 
@@ -122,7 +179,7 @@ function Reload({ isFresh, isConfirm, onFresh }: ReloadProps) {
 export function CutStep({ view }: { readonly view: CutView }) {
   const router = useRouter();
   const [load, setLoad] = useState<Load>(view.load);
-  const [isFreshLoad, setFreshLoad] = useState(true);
+  const [isFreshLoad, setFreshLoad] = useState<boolean | null>(view.asksReload ? null : true);
   const [answer, setAnswer] = useState<Outcome | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [light, setLight] = useState(view.light);
@@ -130,6 +187,10 @@ export function CutStep({ view }: { readonly view: CutView }) {
   const viewTurn = viewTurnOf(load, view.feed);
 
   const tell = (outcome: Outcome): void => {
+    if (isFreshLoad === null) {
+      setProblem('First say whether you reloaded the sheet.');
+      return;
+    }
     startTransition(async () => {
       const done = await cutDone({
         id: uuid(),
@@ -151,38 +212,7 @@ export function CutStep({ view }: { readonly view: CutView }) {
   return (
     <div className="two">
       <div>
-        <fieldset>
-          <legend className="h2">How does the sheet lie, seen from where you stand?</legend>
-          <div className="lie">
-            {TURNS.map((turn) => {
-              const option: Load = { turnDeg: loadTurnOf(turn, view.feed), face: load.face };
-              return (
-                <label key={turn} className={`choice ${turn === viewTurn ? 'chosen' : ''}`}>
-                  <input
-                    type="radio"
-                    name="turn"
-                    checked={turn === viewTurn}
-                    onChange={() => {
-                      setLoad(option);
-                    }}
-                    aria-label={TURN_WORDS[turn]}
-                  />
-                  <LoadPicture load={option} feed={view.feed} />
-                </label>
-              );
-            })}
-          </div>
-        </fieldset>
-        <label className="choice mt-2">
-          <input
-            type="checkbox"
-            checked={load.face === 'ink-down'}
-            onChange={(e) => {
-              setLoad({ ...load, face: e.target.checked ? 'ink-down' : 'ink-up' });
-            }}
-          />
-          <span>The print faces down (seen through the film)</span>
-        </label>
+        <HowItLies load={load} feed={view.feed} onLoad={setLoad} />
         {view.asksReload && <Reload isFresh={isFreshLoad} isConfirm={view.isConfirm} onFresh={setFreshLoad} />}
         {load.face === 'ink-up' && (
           <div className="bed mt-2">

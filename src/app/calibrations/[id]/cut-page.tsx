@@ -68,7 +68,7 @@ export async function CutPage({ record }: StepProps) {
           setNo: instructions.setNo,
           nextHref: `/calibrations/${id}/${nextAfterCut(record, instructions.isConfirm)}`,
           isConfirm: instructions.isConfirm,
-          asksReload: last !== undefined,
+          asksReload: last !== undefined && last.sheetNo === planCut(record, true).sheetNo,
           feed: record.setupRow.cutter.feeds,
           load: last?.load ?? { turnDeg: record.setupRow.cutter.feeds === 'away' ? 0 : 180, face: 'ink-up' },
           instructions: {

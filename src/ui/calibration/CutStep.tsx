@@ -52,6 +52,10 @@ const AFTER: Readonly<Record<Exclude<Outcome, 'done' | 'marks_not_read'>, string
   stopped: 'Written down. Clear the machine as its manual says, load again, and cut once more.',
 };
 
+/** What follows from an answer that is not a good cut. */
+const afterWords = (answer: Outcome | null): string | null =>
+  answer === 'wrong_place' || answer === 'stopped' ? AFTER[answer] : null;
+
 interface HowProps {
   readonly question: string;
   readonly isDisabled: boolean;
@@ -232,7 +236,7 @@ export function CutStep({ view }: { readonly view: CutView }) {
         <HowItWent
           question={view.isSimulated ? 'The stand-in cutter takes the files above. How did it go?' : 'How did it go?'}
           isDisabled={isBusy || view.needsNewSheet}
-          told={problem ?? (answer === 'wrong_place' || answer === 'stopped' ? AFTER[answer] : null)}
+          told={problem ?? afterWords(answer)}
           onTell={tell}
         >
           {light !== null && <LightPicker light={light} onLight={setLight} />}

@@ -89,7 +89,7 @@ test('discs beside the wedges: walls by caliper count as well', async ({ page })
   await expectAccessible(page);
   await enterRims(page, await measureWallsOnTable(page, 1), 'Wall');
   await page.getByRole('link', { name: /see the map/ }).click();
-  await expect(page.getByRole('heading', { name: /^Out by/ })).toBeVisible();
+  await expect(page.getByRole('heading', { name: /Worst corner/ })).toBeVisible();
   await page.getByText('How was this worked out?').click();
   await page.getByText('the map', { exact: true }).click();
   await expect(page.getByText(/^20 readings counted, 0 left out/)).toBeVisible();

@@ -70,5 +70,5 @@ test('readings as a list: what is wrong is told by line, nothing is kept before 
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
   await page.getByRole('button', { name: 'Keep these 9 readings' }).click();
   await page.waitForURL(/\/map/);
-  await expect(page.getByRole('heading', { name: /^Out by/ })).toBeVisible();
+  await expect(page.getByRole('heading', { name: /Worst corner/ })).toBeVisible();
 });

@@ -136,6 +136,61 @@ describe('a move of cut lines', () => {
   });
 });
 
+describe('clones whose original is drawn and moved', () => {
+  const page = (inside: string): string =>
+    `<svg xmlns="http://www.w3.org/2000/svg" width="40mm" height="40mm" viewBox="0 0 40 40">${inside}</svg>`;
+  const layered = page(
+    '<g id="cut"><path id="p" stroke="red" fill="none" d="M4 5h7l2 4z"/></g><g id="print"><use href="#p" transform="translate(20 10) rotate(30)"/></g>',
+  );
+  const boxOf = (svg: string, layer: string) => {
+    const survey = surveySvg(svg);
+    return survey.ok ? survey.value.groups.find((g) => g.by === 'layer' && g.name === layer)?.box : undefined;
+  };
+  it('a clone that is not chosen stays where it is', () => {
+    const move = { affine: { xx: 0.99, xy: 0.02, yx: -0.01, yy: 1.02, tx: 1, ty: 2 } };
+    const moved = moveSvg(layered, { by: 'layer', names: ['cut'], move });
+    if (!moved.ok) throw new Error(moved.error.words);
+    const [before, after] = [boxOf(layered, 'print'), boxOf(moved.value.text, 'print')];
+    for (const side of ['left', 'bottom', 'right', 'top'] as const)
+      expect(after?.[side]).toBeCloseTo(before?.[side] ?? NaN, 6);
+    expect(boxOf(moved.value.text, 'cut')?.left).not.toBeCloseTo(boxOf(layered, 'cut')?.left ?? NaN, 1);
+  });
+  it('a clone alone is moved without its original', () => {
+    const move = { affine: { xx: 1, xy: 0, yx: 0, yy: 1, tx: 1, ty: 0 } };
+    const moved = moveSvg(layered, { by: 'layer', names: ['print'], move });
+    if (!moved.ok) throw new Error(moved.error.words);
+    expect(boxOf(moved.value.text, 'print')?.left).toBeCloseTo((boxOf(layered, 'print')?.left ?? NaN) + 1, 6);
+    expect(boxOf(moved.value.text, 'cut')).toEqual(boxOf(layered, 'cut'));
+  });
+  it.each([
+    [
+      'a clone of a group of which only a part is moved',
+      page(
+        '<g id="g" xmlns:inkscape="http://www.inkscape.org/namespaces/inkscape"><g inkscape:groupmode="layer" inkscape:label="cut"><path stroke="red" d="M4 5h7"/></g><path stroke="red" d="M4 9h7"/></g><g id="other"><use href="#g" x="9"/></g>',
+      ),
+    ],
+    [
+      'a clone of a clone that is moved',
+      page(
+        '<g id="cut"><path id="p" stroke="red" d="M4 5h7"/><use id="q" href="#p" transform="rotate(20)"/></g><g id="other"><use href="#q" x="9"/></g>',
+      ),
+    ],
+  ])('%s is refused by name: unlink it first', (_name, svg) => {
+    const move = { affine: { xx: 1, xy: 0, yx: 0, yy: 1, tx: 1, ty: 0 } };
+    const moved = moveSvg(svg, { by: 'layer', names: ['cut'], move });
+    expect(moved).toMatchObject({
+      ok: false,
+      error: { kind: 'mixed-use', words: expect.stringMatching(/unlink/) as string },
+    });
+  });
+  it('a clone of a line that is bent is refused', () => {
+    const bow = { perMm: 4e-6, along: 'y', pivot: { x: 0, y: 0 } } as const;
+    const svg = page('<path id="p" stroke="red" d="M4 5v30"/><use href="#p" x="9"/>');
+    const moved = moveSvg(svg, { ...REDS, move: { ...REDS.move, bow } });
+    expect(moved).toMatchObject({ ok: false });
+  });
+});
+
 describe('what an SVG is refused or remarked for', () => {
   const page = (inside: string): string =>
     `<svg xmlns="http://www.w3.org/2000/svg" width="40mm" height="40mm" viewBox="0 0 40 40">${inside}</svg>`;

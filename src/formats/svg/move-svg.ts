@@ -1,4 +1,4 @@
-import { invert, type Affine } from '@/core/geometry/affine';
+import { identity, invert, then, type Affine } from '@/core/geometry/affine';
 import { affineInside } from '@/core/geometry/plane-move';
 import { fail, ok, type Result } from '@/core/result';
 import {
@@ -29,8 +29,9 @@ import { spliced, type Edit } from '../cut-file/splice';
 import { childrenOf, eachLeafPlace, idsOf, leafLines, shapesOf, type Lookup } from './svg-content';
 import { afterName, attributeSpan, type SvgElement } from './svg-elements';
 import { bentLeaf } from './svg-bend';
+import { movedInside } from './svg-clones';
 import { placeWords, readSvgScene, type SvgLeaf, type SvgScene } from './svg-scene';
-import { matrixWords } from './svg-transform';
+import { matrixWords, parseTransform } from './svg-transform';
 
 const lookupOf = (scene: SvgScene): Lookup => ({
   children: childrenOf(scene.tree),
@@ -97,6 +98,10 @@ function turnedLeaf(scene: SvgScene, leaf: SvgLeaf, local: Affine<'file', 'file'
 
 interface Progress {
   readonly edits: Edit[];
+  /** What was put in front of the transform of each moved element, in the units around it. */
+  readonly moved: Map<number, Affine<'file', 'file'>>;
+  /** Lines that were bent: their coordinates are others now, wherever they are shown. */
+  readonly bent: Set<number>;
   /** Pieces that bending may still come to. */
   readonly left: PiecesLeft;
   readonly outer: OuterBoxes;
@@ -114,7 +119,8 @@ interface Work {
   readonly done: Progress;
 }
 
-function movedLeaf({ scene, request, done }: Work, leaf: SvgLeaf): Result<readonly Edit[], FileProblem> {
+function movedLeaf(work: Work, leaf: SvgLeaf): Result<readonly Edit[], FileProblem> {
+  const { scene, request, done } = work;
   if (!leaf.parentMap || !leaf.ownMap)
     return fail(
       problem(
@@ -126,8 +132,50 @@ function movedLeaf({ scene, request, done }: Work, leaf: SvgLeaf): Result<readon
   const back = invert(leaf.parentMap);
   // Something scaled to nothing is not drawn: it has no place to move from.
   if (!back.ok) return ok([]);
-  if (request.move.bow) return bentLeaf(scene, leaf, request.move, done.left);
-  return ok([turnedLeaf(scene, leaf, affineInside(request.move.affine, leaf.parentMap, back.value))]);
+  if (request.move.bow) {
+    done.bent.add(leaf.index);
+    return bentLeaf(scene, leaf, request.move, done.left);
+  }
+  const wanted = affineInside(request.move.affine, leaf.parentMap, back.value);
+  return turned(work, leaf, wanted);
+}
+
+const MIXED_CLONE =
+  'It shows lines that are moved by themselves as well: unlink the clone in the drawing program first.';
+
+/** Puts a move in front of a leaf's transform, less what its content was moved by already where it is a clone. */
+function turned(
+  { scene, lookup, done }: Work,
+  leaf: SvgLeaf,
+  wanted: Affine<'file', 'file'>,
+): Result<readonly Edit[], FileProblem> {
+  const inside = leaf.kind === 'use' ? insideOf(scene, lookup, leaf, done) : identity<'file'>();
+  const back = inside && invert(inside);
+  if (!back?.ok) return fail(problem('mixed-use', placeWords(scene.tree, leaf.index), MIXED_CLONE));
+  const local = then(back.value, wanted);
+  if (isIdentity(local)) return ok([]);
+  done.moved.set(leaf.index, local);
+  return ok([turnedLeaf(scene, leaf, local)]);
+}
+
+/** By how much a clone's content was moved already; null where no one transform puts that right. */
+function insideOf(scene: SvgScene, lookup: Lookup, leaf: SvgLeaf, done: Progress): Affine<'file', 'file'> | null {
+  const shapes = shapesOf(scene.tree, lookup, leaf) ?? [];
+  if (shapes.some((s) => done.bent.has(s.index))) return null;
+  return movedInside(shapes, done.moved, (index) =>
+    parseTransform(scene.tree.elements[index]?.attributes.transform ?? ''),
+  );
+}
+
+const isIdentity = (map: Affine<'file', 'file'>): boolean =>
+  map.xx === 1 && map.xy === 0 && map.yx === 0 && map.yy === 1 && map.tx === 0 && map.ty === 0;
+
+/** A clone that is not to be moved stays, though its original is moved. */
+function keptClone(work: Work, leaf: SvgLeaf): FileProblem | null {
+  const kept = turned(work, leaf, identity<'file'>());
+  if (!kept.ok) return kept.error;
+  for (const edit of kept.value) work.done.edits.push(edit);
+  return null;
 }
 
 /** A use that cannot be followed: its colour, if it has one, says nothing of what it shows. */
@@ -151,7 +199,7 @@ function takeLeaf(work: Work, leaf: SvgLeaf): FileProblem | null {
   );
   if (part === 'none') {
     done.unknown += isUnknownUse(scene, lookup, leaf) ? 1 : 0;
-    return null;
+    return leaf.kind === 'use' ? keptClone(work, leaf) : null;
   }
   if (part === 'some')
     return problem(
@@ -195,6 +243,8 @@ export function moveSvg(text: string, request: MoveRequest, options: ReadOptions
   const scene = read.value;
   const done: Progress = {
     edits: [],
+    moved: new Map(),
+    bent: new Set(),
     left: { pieces: MOST_PIECES },
     outer: noBoxes(),
     movedCount: 0,
@@ -203,7 +253,9 @@ export function moveSvg(text: string, request: MoveRequest, options: ReadOptions
     unknown: 0,
   };
   const work = { scene, lookup: lookupOf(scene), request, done };
-  for (const [i, leaf] of scene.leaves.entries()) {
+  // Clones come last: what they show may have been moved by then.
+  const leaves = [...scene.leaves].sort((a, b) => Number(a.kind === 'use') - Number(b.kind === 'use'));
+  for (const [i, leaf] of leaves.entries()) {
     tellProgress(options, i, i / scene.leaves.length);
     const wrong = takeLeaf(work, leaf);
     if (wrong) return fail(wrong);

@@ -13,6 +13,8 @@ type Inner = Affine<'file', 'file'>;
 export interface DrawnShape {
   readonly index: number;
   readonly map: Inner;
+  /** Uses inside what the leaf shows that it is shown through. */
+  readonly uses: readonly number[];
 }
 
 const MOST_SHAPES = 20_000;
@@ -60,7 +62,11 @@ interface Step {
   readonly deep: number;
   /** What a use shows is drawn even where it stands among definitions. */
   readonly isTarget: boolean;
+  readonly uses: readonly number[];
 }
+
+const usesThrough = (tree: SvgTree, uses: readonly number[], index: number): readonly number[] =>
+  tree.elements[index]?.name === 'use' ? [...uses, index] : uses;
 
 /** What a use shows, one step deeper; `nothing` where it points nowhere, null where it cannot be followed. */
 function targetOf(tree: SvgTree, lookup: Lookup, step: Step, own: Inner): Step | 'nothing' | null {
@@ -71,7 +77,8 @@ function targetOf(tree: SvgTree, lookup: Lookup, step: Step, own: Inner): Step |
   const shown = index === undefined ? undefined : tree.elements[index];
   if (index === undefined || !shown) return 'nothing';
   const map = placeOfUse(use, shown);
-  return map && { index, map: then(map, own), deep: step.deep + 1, isTarget: true };
+  const uses = usesThrough(tree, step.uses, index);
+  return map && { index, map: then(map, own), deep: step.deep + 1, isTarget: true, uses };
 }
 
 const OPEN: ReadonlySet<string> = new Set(['g', 'a', 'switch']);
@@ -85,7 +92,10 @@ function stepsInto(tree: SvgTree, lookup: Lookup, step: Step, own: Inner): reado
   }
   if (!OPEN.has(name) && !(step.isTarget && OPEN_WHEN_USED.has(name))) return [];
   const inside = lookup.children[step.index] ?? [];
-  return inside.map((index) => ({ index, map: own, deep: step.deep, isTarget: false }));
+  return inside.map((index) => {
+    const uses = usesThrough(tree, step.uses, index);
+    return { index, map: own, deep: step.deep, isTarget: false, uses };
+  });
 }
 
 /** Every shape that a leaf draws; null where something in it is not understood (or shows itself without end). */
@@ -98,7 +108,7 @@ export function shapesOf(tree: SvgTree, lookup: Lookup, leaf: SvgLeaf): readonly
 }
 
 function walkShapes(tree: SvgTree, lookup: Lookup, leaf: SvgLeaf): readonly DrawnShape[] | null {
-  const steps: Step[] = [{ index: leaf.index, map: identity<'file'>(), deep: 0, isTarget: false }];
+  const steps: Step[] = [{ index: leaf.index, map: identity<'file'>(), deep: 0, isTarget: false, uses: [] }];
   const shapes: DrawnShape[] = [];
   for (let step = steps.pop(); step; step = steps.pop()) {
     const element = tree.elements[step.index];
@@ -106,7 +116,7 @@ function walkShapes(tree: SvgTree, lookup: Lookup, leaf: SvgLeaf): readonly Draw
     if (!own || shapes.length > MOST_SHAPES || steps.length > MOST_SHAPES) return null;
     const map = then(own, step.map);
     if (SHAPES.has(element.name)) {
-      shapes.push({ index: step.index, map });
+      shapes.push({ index: step.index, map, uses: step.uses });
       continue;
     }
     const inside = stepsInto(tree, lookup, step, map);

@@ -26,6 +26,12 @@ export const SVG_KINDS: Readonly<Record<string, string>> = {
   'use of a definition': mm(
     `<defs><path id="p" d="M0 0h7l2 4z"/></defs><use xlink:href="#p" x="5" y="6" ${RED}/><use href="#p" transform="rotate(40 25 9)" x="24" y="7" ${RED}/>`,
   ),
+  'clones of a line that is drawn: shifted, mirrored, turned and made smaller': mm(
+    `<path id="p" ${RED} d="M4 5h7l2 4z"/><use href="#p" x="12"/><use href="#p" transform="matrix(-1 0 0 1 36 8)"/><use href="#p" transform="translate(4 22) rotate(15) scale(.8)"/>`,
+  ),
+  'clones of a drawn group whose lines have transforms, itself moved': mm(
+    `<g transform="translate(1 2) rotate(5)"><g id="g" transform="scale(.9)"><path ${RED} transform="rotate(10)" d="M4 5h7l2 4z"/><circle ${RED} cx="8" cy="13" r="2"/></g></g><g transform="scale(1.1 .9)"><use href="#g" transform="translate(16 3) rotate(-20)"/></g>`,
+  ),
   'symbol with its own view': mm(
     `<symbol id="s" viewBox="0 0 10 20"><path ${RED} d="M1 1h8l-2 17z"/></symbol><use href="#s" x="4" y="4" width="20" height="9"/>`,
   ),

@@ -3,16 +3,7 @@ import fc from 'fast-check';
 import { apply, cornersOf, displacement, identity, inverseOf, invert, point, then, type Affine } from './affine';
 import { fromParameters, toParameters, type ErrorParameters } from './error-parameters';
 import { FILE_DIRECTIONS, fileToSheet, isPerpendicular, sheetToFile } from './file-axes';
-import {
-  directionWord,
-  loadTurnOf,
-  mapInMachine,
-  mapOnSheet,
-  sheetToMachine,
-  TURNS,
-  viewTurnOf,
-  type Load,
-} from './load';
+import { loadTurnOf, mapInMachine, mapOnSheet, sheetToMachine, TURNS, viewTurnOf, type Load } from './load';
 
 const small = (size: number) => fc.double({ min: -size, max: size, noNaN: true });
 const anyError: fc.Arbitrary<ErrorParameters> = fc.record({
@@ -140,14 +131,6 @@ describe('sheet and machine', () => {
     closeTo(point((seen[0]!.x + seen[1]!.x) / 2, (seen[0]!.y + seen[1]!.y) / 2), print);
     closeTo(point((seen[0]!.x - seen[1]!.x) / 2, (seen[0]!.y - seen[1]!.y) / 2), machine);
   });
-  it('says directions as the operator sees them, for both feeds', () => {
-    expect(directionWord(point(1, 0), 'away')).toBe('to the right');
-    expect(directionWord(point(1, 0), 'towards')).toBe('to the left');
-    expect(directionWord(point(0, 1), 'towards')).toBe('towards the leading edge');
-    expect(directionWord(point(0, -1), 'away')).toBe('away from the leading edge');
-    for (const turn of TURNS)
-      expect(viewTurnOf({ turnDeg: loadTurnOf(turn, 'towards'), face: 'ink-up' }, 'towards')).toBe(turn);
-  });
 });
 
 describe('sheet and file', () => {
@@ -167,5 +150,9 @@ describe('sheet and file', () => {
         },
       ),
     );
+  });
+  it('a turn as it is seen is the load of that view, fed towards the operator as well', () => {
+    for (const turn of TURNS)
+      expect(viewTurnOf({ turnDeg: loadTurnOf(turn, 'towards'), face: 'ink-up' }, 'towards')).toBe(turn);
   });
 });

@@ -1,4 +1,4 @@
-import { inverseOf, then, type Affine, type Point } from './affine';
+import { inverseOf, then, type Affine } from './affine';
 
 export const TURNS = [0, 90, 180, 270] as const;
 /** Counter-clockwise turn from the machine frame to the sheet's arrow, seen from the machine's top; 0: arrow to the leading edge. */
@@ -63,14 +63,4 @@ export function viewTurnOf(load: Load, feed: FeedDirection): TurnDeg {
 /** The load's turn when, in the operator's view, the arrow points `viewTurnDeg` counter-clockwise from away. */
 export function loadTurnOf(viewTurnDeg: TurnDeg, feed: FeedDirection): TurnDeg {
   return viewTurnOf({ turnDeg: viewTurnDeg, face: 'ink-up' }, feed);
-}
-
-/** Word for a move along one machine axis, as the operator in front of the machine would say it. */
-export function directionWord(move: Point<'machine'>, feed: FeedDirection): string {
-  const sideways = Math.abs(move.x) >= Math.abs(move.y);
-  if (sideways) {
-    const right = feed === 'away' ? move.x > 0 : move.x < 0;
-    return right ? 'to the right' : 'to the left';
-  }
-  return move.y > 0 ? 'towards the leading edge' : 'away from the leading edge';
 }

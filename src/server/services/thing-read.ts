@@ -1,9 +1,11 @@
 import 'server-only';
 import { randomUUID } from 'node:crypto';
 import { THING_FIELDS, THING_KINDS, type ThingKind } from '@/contracts/shop';
+import type { FeedDirection } from '@/core/geometry/load';
 import type { MachineSetting } from '@/core/setting/machine-setting';
 import type { Database } from '@/db/client';
 import { findSetting } from '@/db/queries/settings';
+import { findSetups } from '@/db/queries/shop';
 import { readMachines, readSettingsOf, type Machines } from './shop-read';
 
 export const isThingKind = (kind: string): kind is ThingKind => THING_KINDS.some((k) => k === kind);
@@ -73,6 +75,8 @@ export interface Thing {
   /** Settings that hang on it: a cutter's or a program's. */
   readonly settings: readonly MachineSetting[];
   readonly marks: readonly { readonly value: string; readonly label: string }[];
+  /** Of a setting: how the machine that it belongs to is fed. */
+  readonly feed: FeedDirection;
 }
 
 function rowsOf(machines: Machines, kind: Exclude<ThingKind, 'setting'>): readonly { readonly id: string }[] {
@@ -94,7 +98,17 @@ function fieldsOfRow(kind: ThingKind, row: Readonly<Record<string, unknown>>): R
   return Object.fromEntries(names.map((name) => [name, row[name] ?? null]));
 }
 
-async function settingThing(database: Database, machines: Machines, id: string): Promise<Omit<Thing, 'marks'> | null> {
+/** How the machine of a setting is fed: of a program's, the first cutter that it sends to. */
+async function feedOf(database: Database, shopId: string, ownerId: string | null): Promise<FeedDirection> {
+  const rows = await findSetups(database, shopId);
+  return rows.find((r) => r.cutter.id === ownerId || r.program?.id === ownerId)?.cutter.feeds ?? 'away';
+}
+
+async function settingThing(
+  database: Database,
+  machines: Machines,
+  id: string,
+): Promise<Omit<Thing, 'marks' | 'feed'> | null> {
   const row = await findSetting(database, id);
   const owner = row?.cutterId ?? row?.programId ?? null;
   const isOwn = machines.cutters.some((c) => c.id === owner) || machines.programs.some((p) => p.id === owner);
@@ -125,11 +139,12 @@ export async function readThing(
   const marks = machines.markSchemes.map((s) => ({ value: s.id, label: s.name }));
   if (id === 'new') {
     if (!CAN_BE_NEW.includes(kind)) return null;
-    return { kind, id: randomUUID(), ownerId, title: '', values: BLANK[kind], settings: [], marks };
+    const feed = await feedOf(database, shopId, ownerId);
+    return { kind, id: randomUUID(), ownerId, title: '', values: BLANK[kind], settings: [], marks, feed };
   }
   if (kind === 'setting') {
     const thing = await settingThing(database, machines, id);
-    return thing && { ...thing, marks };
+    return thing && { ...thing, marks, feed: await feedOf(database, shopId, thing.ownerId) };
   }
   const row = rowsOf(machines, kind).find((r) => r.id === id) as Readonly<Record<string, unknown>> | undefined;
   if (!row) return null;
@@ -141,5 +156,6 @@ export async function readThing(
     values: fieldsOfRow(kind, row),
     settings: await settingsOn(database, kind, id),
     marks,
+    feed: 'away',
   };
 }

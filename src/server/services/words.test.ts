@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { apply, displacement } from '@/core/geometry/affine';
-import { directionWord, machineToView } from '@/core/geometry/load';
+import { machineToView } from '@/core/geometry/load';
 import { settingMap, type MachineSetting } from '@/core/setting/machine-setting';
 import { testSetting } from '@/core/setting/setting.testing';
 import { changeView } from './change-view';
@@ -24,6 +24,8 @@ describe('which way the cut moves, as one before the machine says it', () => {
     ['away', { actsOn: 'offset_along' }, 0, 0.4, 'the cut moves 0.40 mm towards the leading edge'],
     ['towards', { actsOn: 'offset_along' }, 0, 0.4, 'the cut moves 0.40 mm towards the leading edge'],
     ['away', { actsOn: 'offset_along', unit: 'tenth_mm' }, 0, -3, 'the cut moves 0.30 mm away from the leading edge'],
+    ['away', { actsOn: 'rotation', unit: 'degree' }, 0, 0.1, 'the cut turns counter-clockwise, seen from above'],
+    ['towards', { actsOn: 'squareness', unit: 'degree' }, 0, 0.1, 'the leading edge of the cut leans to the left'],
     ['away', { actsOn: 'scale_across', unit: 'percent' }, 0, 0.1, 'the cut gets larger across'],
     ['away', { actsOn: 'scale_along', unit: 'percent', sense: -1 }, 0, 0.1, 'the cut gets smaller along the feed'],
   ] as const)('fed %s, %j, %s to %s', (...[feed, over, before, after, words]) => {
@@ -39,7 +41,9 @@ describe('which way the cut moves, as one before the machine says it', () => {
         (steps, sense, feed) => {
           const move = displacement(settingMap(setting({ sense }), steps * 0.05), { x: 0, y: 0 });
           const seen = apply(machineToView(feed), move);
-          expect(directionWord(move, feed)).toBe(seen.x > 0 ? 'to the right' : 'to the left');
+          expect(moveWords(change({ sense }, 0, steps * 0.05), feed)).toContain(
+            seen.x > 0 ? 'to the right' : 'to the left',
+          );
         },
       ),
     );

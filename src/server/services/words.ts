@@ -1,28 +1,36 @@
 import 'server-only';
-import { displacement } from '@/core/geometry/affine';
-import { directionWord, type FeedDirection } from '@/core/geometry/load';
+import type { FeedDirection } from '@/core/geometry/load';
 import { formatFixed } from '@/core/units/length';
-import { decimalsOf, isOffset, settingMap, settingUnitWord, type MachineSetting } from '@/core/setting/machine-setting';
+import { decimalsOf, settingUnitWord, type MachineSetting } from '@/core/setting/machine-setting';
 import type { SettingChange } from '@/core/setting/plan-settings';
+import { settingMove } from '@/core/setting/setting-move';
 
 export function settingValueWords(setting: Pick<MachineSetting, 'step' | 'unit'>, value: number): string {
   return `${formatFixed(value, decimalsOf(setting.step))} ${settingUnitWord(setting.unit)}`;
 }
 
+const TOWARDS = {
+  right: 'to the right',
+  left: 'to the left',
+  'leading-edge': 'towards the leading edge',
+  'trailing-edge': 'away from the leading edge',
+} as const;
+
 /** Which way the cut moves when the setting goes from before to after, as one who stands at the machine says it. */
 export function moveWords(change: SettingChange, feed: FeedDirection): string {
   const { setting, before, after } = change;
   if (setting.sense === null) return 'the cut goes back to where it was';
-  if (!isOffset(setting)) {
-    const isAcross = setting.actsOn === 'scale_across';
-    const grows = (after - before) * setting.sense > 0;
-    return `the cut gets ${grows ? 'larger' : 'smaller'} ${isAcross ? 'across' : 'along the feed'}`;
+  const move = settingMove(setting, before, after, feed);
+  switch (move.kind) {
+    case 'shift':
+      return `the cut moves ${formatFixed(move.mm, 2)} mm ${TOWARDS[move.towards]}`;
+    case 'size':
+      return `the cut gets ${move.isLarger ? 'larger' : 'smaller'} ${move.axis === 'across' ? 'across' : 'along the feed'}`;
+    case 'turn':
+      return `the cut turns ${move.isCounterClockwise ? 'counter-clockwise' : 'clockwise'}, seen from above`;
+    case 'lean':
+      return `the leading edge of the cut leans ${TOWARDS[move.towards]}`;
   }
-  const origin = { x: 0, y: 0 };
-  const from = displacement(settingMap(setting, before), origin);
-  const to = displacement(settingMap(setting, after), origin);
-  const move = { x: to.x - from.x, y: to.y - from.y };
-  return `the cut moves ${formatFixed(Math.hypot(move.x, move.y), 2)} mm ${directionWord(move, feed)}`;
 }
 
 export function changeWords(change: SettingChange, feed: FeedDirection): string {

@@ -36,7 +36,7 @@ export function MovePicture({ before, after, load, feed, turnDeg, area, worstMm 
         aria-label="Print, cut now, and cut after the change"
         style={{ maxHeight: '70vh' }}
       >
-        <g transform={frame.transform}>
+        <g transform={load.face === 'ink-down' ? `${frame.transform} scale(-1 1)` : frame.transform}>
           <polygon
             points={corners.map((p) => `${p.x},${p.y}`).join(' ')}
             fill="var(--sheet)"

@@ -1,10 +1,14 @@
-import { settingMap, type ActsOn, type MachineSetting } from '@/core/setting/machine-setting';
+import type { ActsOn, MachineSetting } from '@/core/setting/machine-setting';
+import { leadingEdgeInView, viewOfChange } from '@/core/setting/setting-move';
+import type { FeedDirection } from '@/core/geometry/load';
 import { apply, cornersOf, type Point } from '@/core/geometry/affine';
 
 interface Props {
   readonly actsOn: ActsOn;
   readonly sense: 1 | -1;
   readonly isKnown: boolean;
+  /** How the machine is fed, as one stands before it. */
+  readonly feed: FeedDirection;
 }
 
 /** Enough of a setting to draw what it does, much enlarged. */
@@ -34,16 +38,17 @@ function exaggerated(actsOn: ActsOn, sense: 1 | -1): MachineSetting {
 }
 
 /** What a plus in this setting does to the cut: the print in ink, the cut before and after dashed in red. */
-export function SettingPicture({ actsOn, sense, isKnown }: Props) {
-  const corners = cornersOf<'machine'>(100, 140);
-  const map = settingMap(exaggerated(actsOn, sense), 12);
-  const outline = (points: readonly Point<'machine'>[]): string => points.map((p) => `${p.x},${-p.y}`).join(' ');
+export function SettingPicture({ actsOn, sense, isKnown, feed }: Props) {
+  const corners = cornersOf<'view'>(100, 140);
+  const map = viewOfChange(exaggerated(actsOn, sense), 0, 12, feed);
+  const isLeadingAway = leadingEdgeInView(feed).y > 0;
+  const outline = (points: readonly Point<'view'>[]): string => points.map((p) => `${p.x},${-p.y}`).join(' ');
   return (
     <figure>
       <svg viewBox="-75 -95 150 190" className="drawing" role="img" aria-label="What plus does to the cut">
         <rect x="-75" y="-95" width="150" height="190" fill="var(--bed)" />
         <polygon points={outline(corners)} fill="var(--sheet)" stroke="var(--ink)" strokeWidth="1.2" />
-        <text x="0" y="-78" textAnchor="middle" fontSize="8" fill="var(--ink-2)">
+        <text x="0" y={isLeadingAway ? -78 : 84} textAnchor="middle" fontSize="8" fill="var(--ink-2)">
           leading edge
         </text>
         <polygon
@@ -61,7 +66,7 @@ export function SettingPicture({ actsOn, sense, isKnown }: Props) {
       </svg>
       <figcaption className="quiet">
         {isKnown
-          ? 'Plus takes the cut from the print\u2019s outline to the dashed one, much enlarged; looking along the feed.'
+          ? 'Plus takes the cut from the print\u2019s outline to the dashed one, much enlarged, seen from where you stand.'
           : 'Which way plus goes is not known. A which-way test finds out: two cuts in one load, the value changed between.'}
       </figcaption>
     </figure>

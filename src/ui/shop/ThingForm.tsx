@@ -3,6 +3,7 @@
 import { useRouter } from 'next/navigation';
 import { useState, useTransition, type ReactNode } from 'react';
 import type { ThingKind } from '@/contracts/shop';
+import type { FeedDirection } from '@/core/geometry/load';
 import type { UnitSystem } from '@/core/units/length';
 import { saveShopThing } from '@/server/actions/shop';
 import { fieldsOf, type Option, type Values } from './thing-specs';
@@ -16,6 +17,7 @@ export interface ThingView {
   readonly values: Values;
   readonly marks: readonly Option[];
   readonly system: UnitSystem;
+  readonly feed: FeedDirection;
 }
 
 /** A thing of the shop beside its picture: every change of a field shows at once what it means. */
@@ -34,7 +36,7 @@ export function ThingForm({ view, children }: { readonly view: ThingView; readon
   return (
     <div className="two">
       <div className="stay">
-        <ThingPicture kind={view.kind} values={values} />
+        <ThingPicture kind={view.kind} values={values} feed={view.feed} />
         {children}
       </div>
       <form

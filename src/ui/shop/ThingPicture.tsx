@@ -1,6 +1,7 @@
 import type { ThingKind } from '@/contracts/shop';
 import { FILE_DIRECTIONS, isPerpendicular, machineToFileAxes, type FileDirection } from '@/core/geometry/file-axes';
 import { apply, inverseOf } from '@/core/geometry/affine';
+import type { FeedDirection } from '@/core/geometry/load';
 import type { ActsOn } from '@/core/setting/machine-setting';
 import { markPowers, type MarkScheme } from '@/core/shop/marks';
 import { materialMarkAdvice, type MarkGround } from '@/core/shop/material-marks';
@@ -14,10 +15,12 @@ import type { Values } from './thing-specs';
 interface Props {
   readonly kind: ThingKind;
   readonly values: Values;
+  /** Of a setting: how its machine is fed. */
+  readonly feed: FeedDirection;
 }
 
 /** What a thing's description means, drawn on the sheet or said in a sentence. */
-export function ThingPicture({ kind, values }: Props) {
+export function ThingPicture({ kind, values, feed }: Props) {
   switch (kind) {
     case 'setting':
       return (
@@ -25,6 +28,7 @@ export function ThingPicture({ kind, values }: Props) {
           actsOn={values.actsOn as ActsOn}
           sense={values.sense === -1 ? -1 : 1}
           isKnown={values.sense !== null}
+          feed={feed}
         />
       );
     case 'markScheme':

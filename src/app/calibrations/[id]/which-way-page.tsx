@@ -61,6 +61,7 @@ export function WhichWayPage({ record }: StepProps) {
               actsOn={t.setting.actsOn}
               sense={t.learned.sense ?? 1}
               isKnown={t.learned.sense !== null}
+              feed={record.setupRow.cutter.feeds}
             />
           ))}
         </div>

@@ -77,6 +77,7 @@ export default async function ThingPage({ params, searchParams }: Props) {
           values: thing.values,
           marks: thing.marks,
           system: session.person.unitSystem,
+          feed: thing.feed,
         }}
       >
         <SettingsOf thing={thing} />

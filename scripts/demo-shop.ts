@@ -18,10 +18,10 @@ export const MATERIALS = [
 ] as const;
 
 const FOUR_SETTINGS: readonly DemoSetting[] = [
-  offset('SIDE ADJ', { value: 1.2, step: 0.05 }),
-  offset('FEED ADJ', { actsOn: 'offset_along', sense: -1, value: 26.5, range: [0, 60], step: 0.05 }),
-  offset('SIDE SCALE', { actsOn: 'scale_across', unit: 'percent', range: [-2, 2], step: 0.02, pivot: 'first_mark' }),
-  offset('FEED SCALE', { actsOn: 'scale_along', unit: 'percent', range: [-2, 2], step: 0.02, pivot: 'first_mark' }),
+  offset('CROSS SHIFT', { value: 1.2, step: 0.05 }),
+  offset('FEED SHIFT', { actsOn: 'offset_along', sense: -1, value: 14.2, range: [0, 60], step: 0.05 }),
+  offset('CROSS STRETCH', { actsOn: 'scale_across', unit: 'percent', range: [-2, 2], step: 0.02, pivot: 'first_mark' }),
+  offset('FEED STRETCH', { actsOn: 'scale_along', unit: 'percent', range: [-2, 2], step: 0.02, pivot: 'first_mark' }),
 ];
 
 export const SETUPS: readonly DemoSetup[] = [

@@ -167,7 +167,7 @@ test('a roll: its drift, sections', async ({ page }) => {
   await shoot(page, 'roll-drift');
   await page.getByRole('link', { name: 'Sections' }).click();
   await page.getByLabel('Piece, across').fill('66');
-  await page.getByLabel('Piece, along').fill('271.27');
+  await page.getByLabel('Piece, along').fill('183.4');
   await page.getByRole('button', { name: 'Work out the sections' }).click();
   await page.getByRole('heading', { name: 'What each way costs' }).waitFor();
   await shoot(page, 'roll-sections');

@@ -3,6 +3,8 @@ import type { LineShape } from '@/formats/vector-drawing';
 import { areaOf, ringsBox, unionOf, type Ring } from './outline';
 import { strokeArea } from './stroke-area';
 
+jest.setTimeout(60_000);
+
 const SIDE_PX = 400;
 const SIDE_MM = 40;
 

@@ -21,6 +21,13 @@ describe('sections of whole rows', () => {
     expect(sectionsWithin(PRACTICE, 825)).toEqual(sectionsOfRows(PRACTICE, 3));
   });
 
+  it('the example of the guide: 44 pieces four across, three rows a section', () => {
+    const order = { copies: 44, itemWidthMm: 140, itemLengthMm: 183.4, gapMm: 5, printableWidthMm: 600 };
+    expect(sectionsOfRows(order, 3)).toMatchObject({
+      value: { copiesAcross: 4, rows: 11, copiesPerSection: 12, sections: 4, lastCopies: 8, typedMm: 565 },
+    });
+  });
+
   it('a slope of 1/16 in over 4500 mm is 0.0353 %, over 825 mm 0.1924 % (common practice)', () => {
     expect((100 * 1.5875) / 4500).toBeCloseTo(0.0353, 4);
     expect((100 * 1.5875) / 825).toBeCloseTo(0.1924, 4);

@@ -3,7 +3,7 @@ import type { MachineSetting } from './machine-setting';
 /** A plain typed offset across, in mm to a tenth, with what a test wants otherwise. */
 export const testSetting = (over: Partial<MachineSetting> = {}): MachineSetting => ({
   id: over.actsOn ?? 's',
-  displayName: 'SIDE ADJ',
+  displayName: 'CROSS SHIFT',
   kind: 'typed',
   isInProgram: false,
   actsOn: 'offset_across',

@@ -17,15 +17,15 @@ it('poppler reads an A5 card with every name and value, figures tall enough to r
       title: 'Low Weir',
       subtitle: 'confirmed 20 May 2026',
       lines: [
-        { name: 'SIDE ADJ', value: '1.60 mm', note: '' },
-        { name: 'FEED ADJ', value: '\u221229.50 mm', note: 'in the program' },
+        { name: 'CROSS SHIFT', value: '1.60 mm', note: '' },
+        { name: 'FEED SHIFT', value: '\u221229.50 mm', note: 'in the program' },
       ],
       footer: 'If a display shows anything else, find out why.',
     }),
   );
   const run = (program: string, ...args: string[]) => execFileSync(program, args, { encoding: 'utf8' });
   const text = run('pdftotext', '-layout', path, '-');
-  for (const words of ['Low Weir', 'SIDE ADJ', '1.60 mm', 'FEED ADJ', '\u221229.50 mm', 'in the program'])
+  for (const words of ['Low Weir', 'CROSS SHIFT', '1.60 mm', 'FEED SHIFT', '\u221229.50 mm', 'in the program'])
     expect(text).toContain(words);
   expect(run('pdfinfo', path)).toMatch(/Page size:\s+419\.\d+ x 595\.\d+/);
   expect(run('pdfinfo', path)).toMatch(/Pages:\s+1/);

@@ -75,7 +75,7 @@ describe('waiting and cutting', () => {
     await logEvent(db(), shop.actor, { id: randomUUID(), setupId: shop.setupId, kind: 'new_blade', note: '' });
     await db().update(material).set({ thicknessMm: 0.4 }).where(eq(material.id, shop.materialId));
     const changes = await cutChanges(db(), jobId, BARE);
-    expect(changes.join(' ')).toMatch(/OFFSET_ACROSS was .*26\.5.* and is .*27.* now/);
+    expect(changes.join(' ')).toMatch(/OFFSET_ACROSS was .*12\.5.* and is .*27.* now/);
     expect(changes.join(' ')).toMatch(/New blade or holder.*not cut clean since the new blade/);
     expect(changes.join(' ')).toMatch(/thickness was not given and is 0\.40 mm now/);
     expect(await refusedBy(at(shop).release(jobId, { seenChanges: [] }))).toContain('changed while this page was open');

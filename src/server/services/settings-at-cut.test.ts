@@ -22,9 +22,9 @@ afterAll(async () => {
 });
 
 const PLAIN = { turnDeg: 0, face: 'ink-up' } as const;
-/** 0.3 mm across, in steps of the shop's own offset setting; it stands at 26.5 when the sheet is cut. */
+/** 0.3 mm across, in steps of the shop's own offset setting; it stands at 12.5 when the sheet is cut. */
 const ERROR = { ...NO_ERROR, offsetAcrossMm: 0.3, offsetAlongMm: 0 };
-const AT_CUT = 26.5;
+const AT_CUT = 12.5;
 
 async function analysed(calibrationId: string): Promise<Analysis> {
   const found = analyse(await mustLoad(test.database, calibrationId));
@@ -136,7 +136,7 @@ describe('a setting that was changed after the sheet was cut', () => {
     const judge = () => confirmCorrection(test.database, shop.actor, { id: randomUUID(), calibrationId });
     expect(await judge()).toMatchObject({
       ok: false,
-      error: { message: expect.stringMatching(/OFFSET_ACROSS was 26\.20 mm .* is 27\.00 mm now/) as string },
+      error: { message: expect.stringMatching(/OFFSET_ACROSS was 12\.20 mm .* is 13\.00 mm now/) as string },
     });
     await setMeanwhile(shop, AT_CUT - 0.3);
     expect(await judge()).toEqual({ ok: true, value: 'pass' });

@@ -146,7 +146,7 @@ export async function makeShop(db: Database, given: ShopOrder): Promise<TestShop
       combine: 'replaces',
       pivot: 'first_mark',
     });
-    const value = isOffset ? 26.5 : 0.1;
+    const value = isOffset ? 12.5 : 0.1;
     await db.insert(settingValue).values({
       id: randomUUID(),
       machineSettingId: id,

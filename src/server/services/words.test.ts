@@ -55,7 +55,7 @@ it('values are written with the decimals of their step and a true minus', () => 
   expect(settingValueWords({ step: 1, unit: 'tenth_mm' }, 3)).toBe('3 \u00d7 0.1 mm');
   expect(settingValueWords({ step: 0.5, unit: 'per_mille' }, 1.5)).toBe('1.5 \u2030');
   expect(changeWords(change({}, 0, 0.4), 'away')).toBe(
-    'Set SIDE ADJ from 0.00 mm to 0.40 mm: the cut moves 0.40 mm to the right.',
+    'Set CROSS SHIFT from 0.00 mm to 0.40 mm: the cut moves 0.40 mm to the right.',
   );
 });
 

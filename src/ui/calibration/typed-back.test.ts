@@ -2,7 +2,7 @@ import { testSetting } from '@/core/setting/setting.testing';
 import { readDisplay, typedWarning, whereWords, type ChangeView } from './TypedBack';
 
 const setting = testSetting({
-  displayName: 'FEED ADJ',
+  displayName: 'FEED SHIFT',
   actsOn: 'offset_along',
   step: 0.5,
   minValue: 0,

@@ -1,10 +1,8 @@
-import Link from 'next/link';
-import type { Verdict } from '@/core/verdict/bound';
 import { analyse } from '@/server/services/analysis';
 import { verdictLines } from '@/server/services/map-words';
+import { moveFor } from '@/server/services/next-move';
 import { currentSets, latestCorrection, planCut } from '@/server/services/record';
 import { isPenAlone } from '@/server/services/analysis';
-import { ActionButton } from '@/ui/calibration/ActionButton';
 import { PlumbGauge } from '@/ui/components/PlumbGauge';
 import { CutPage } from './cut-page';
 import { isRead } from '@/server/services/looks';
@@ -15,73 +13,10 @@ import { OddReadings } from './odd-readings';
 import { LooksInDispute, SecondLook } from './second-look';
 import { repeatsView } from '@/server/services/repeats';
 import type { StepProps } from './step-props';
+import { moveWords, VerdictDeeds } from './verdict-deeds';
 import { PageHeading } from '@/ui/components/PageHeading';
 
 const HEADLINES = { pass: 'In register', fail: 'Still out', cannot_tell: 'Cannot tell yet' } as const;
-
-interface DeedsProps {
-  readonly id: string;
-  readonly verdict: Verdict;
-  readonly isCheck: boolean;
-  readonly isKept: boolean;
-  /** Set where a pen drew the sheet and knife against pen is not known: such a verdict is not kept. */
-  readonly knifeHref: string | null;
-}
-
-/** A verdict that is no pass, written down all the same. */
-function KeepVerdict({ id, verdict, isOffered }: Pick<DeedsProps, 'id' | 'verdict'> & { readonly isOffered: boolean }) {
-  if (verdict === 'pass' || !isOffered) return null;
-  return <ActionButton action="judge" calibrationId={id} words="Keep this verdict" isMain={verdict === 'fail'} />;
-}
-
-/** What can be done about a verdict; the one to do next is dark. */
-function VerdictDeeds({ id, verdict, isCheck, isKept, knifeHref }: DeedsProps) {
-  const isPass = verdict === 'pass';
-  return (
-    <p className="d-flex flex-wrap gap-2">
-      {isPass && !isCheck && (
-        <ActionButton
-          action="judge"
-          calibrationId={id}
-          words="Keep it in the history"
-          isMain
-          href={`/calibrations/${id}/save`}
-        />
-      )}
-      {knifeHref ? (
-        <Link className="btn btn-primary" href={knifeHref} prefetch={false}>
-          Check the knife with its own sheet
-        </Link>
-      ) : (
-        <KeepVerdict id={id} verdict={verdict} isOffered={!isCheck && !isKept} />
-      )}
-      {(verdict === 'cannot_tell' || isCheck) && (
-        <ActionButton
-          action="another-sheet"
-          calibrationId={id}
-          words="Another load on a fresh sheet"
-          isMain={!knifeHref}
-          href={`/calibrations/${id}/print`}
-        />
-      )}
-      {!isPass && (
-        <Link
-          className={`btn ${verdict === 'fail' && isKept ? 'btn-primary' : 'btn-quiet'}`}
-          href={`/calibrations/${id}/settings`}
-          prefetch={false}
-        >
-          Correct again from these readings
-        </Link>
-      )}
-      <Link className="btn btn-quiet" href={`/calibrations/${id}/map`} prefetch={false}>
-        See the map
-      </Link>
-      <Link className="btn btn-quiet" href={`/calibrations/${id}/confirm?read=again`} prefetch={false}>
-        Read again
-      </Link>
-    </p>
-  );
-}
 
 function VerdictPage({ record, system }: StepProps) {
   const { id, toleranceMm } = record.calibration;
@@ -98,6 +33,7 @@ function VerdictPage({ record, system }: StepProps) {
   const lines = verdictLines(record, a, system);
   const isCheck = !currentSets(record).some((s) => s.purpose === 'confirm');
   const kept = record.confirmations.filter((c) => c.correctionId === correction?.id);
+  const best = moveFor(record, a);
   const isKept = kept.some((c) => c.verdict === a.verdict);
   return (
     <>
@@ -117,7 +53,9 @@ function VerdictPage({ record, system }: StepProps) {
           <p>
             {isCheck
               ? 'This cut was made without a fresh load, so it says nothing of the next job. Unload, load again, and cut another set to confirm.'
-              : lines.advice}
+              : a.verdict === 'cannot_tell' && !isPenAlone(a)
+                ? moveWords(best, system)
+                : lines.advice}
           </p>
           <LooksInDispute id={id} repeats={repeats} />
           <VerdictDeeds
@@ -125,6 +63,8 @@ function VerdictPage({ record, system }: StepProps) {
             verdict={a.verdict}
             isCheck={isCheck}
             isKept={isKept}
+            best={best.move}
+            setupId={record.calibration.setupId}
             knifeHref={isPenAlone(a) ? `/setups/${record.calibration.setupId}` : null}
           />
           {isKept && <p role="status">This verdict is kept.</p>}

@@ -1,0 +1,57 @@
+/** What can be done about a verdict that cannot tell yet. */
+export const NEXT_MOVES = ['another-load', 'more-looks', 'correct-again', 'wider-limit'] as const;
+export type NextMove = (typeof NEXT_MOVES)[number];
+
+/** The same thing is offered first at most this often: more of it would only go round in a circle. */
+export const MOST_OF_ONE = 2;
+
+export interface NextMoveFacts {
+  /** Worst corner of the estimate, and the bound of the true one. */
+  readonly worstMm: number;
+  readonly upperMm: number;
+  readonly limitMm: number;
+  /** Loads that the estimate stands on. */
+  readonly loads: number;
+  /** Share of reading in the variance at the worst corner; the rest is loading. */
+  readonly readingShare: number;
+  /** Worst corner that another correction would leave; null where none is to be made. */
+  readonly leftoverMm: number | null;
+  /** How often each was done since the check began. */
+  readonly done: Readonly<Record<Exclude<NextMove, 'wider-limit'>, number>>;
+}
+
+export interface Expected {
+  readonly move: NextMove;
+  /** Bound of the worst corner that is to be expected after it, mm. */
+  readonly upperMm: number;
+}
+
+/**
+ * The bound that is to be expected after each move that is still open, the lowest first. First order: the estimate stays, its
+ * standard uncertainty falls with the number of loads or looks; a correction starts again from one load.
+ */
+export function expectedMoves(facts: NextMoveFacts): readonly Expected[] {
+  const { worstMm, upperMm, loads, readingShare, leftoverMm, done } = facts;
+  const allowance = Math.max(0, upperMm - worstMm);
+  const after: Readonly<Record<Exclude<NextMove, 'wider-limit'>, number | null>> = {
+    'another-load': worstMm + allowance * Math.sqrt(loads / (loads + 1)),
+    'more-looks': worstMm + allowance * Math.sqrt(1 - readingShare / 2),
+    'correct-again': leftoverMm === null ? null : leftoverMm + allowance * Math.sqrt(loads),
+  };
+  return (['another-load', 'more-looks', 'correct-again'] as const)
+    .flatMap((move) => {
+      const upper = after[move];
+      return upper === null || done[move] >= MOST_OF_ONE ? [] : [{ move, upperMm: upper }];
+    })
+    .sort((a, b) => a.upperMm - b.upperMm);
+}
+
+/**
+ * The one move that helps most. Where none that is still open is expected to come within the limit nor to take a tenth off the
+ * bound, more work does not pay: a wider limit or border does.
+ */
+export function nextMove(facts: NextMoveFacts): Expected {
+  const [best] = expectedMoves(facts);
+  const isWorthIt = best !== undefined && (best.upperMm <= facts.limitMm || best.upperMm < 0.9 * facts.upperMm);
+  return isWorthIt ? best : { move: 'wider-limit', upperMm: facts.upperMm };
+}

@@ -37,7 +37,7 @@ it('a phone that is in can neither change the passphrase, nor shut the door, nor
 it('an action asks again who is let in, before it looks at anything', async () => {
   letIn.mockResolvedValue(false);
   for (const answer of [await chooseTheme('dark'), await startShop({}), await letPhonesIn({})])
-    expect(answer).toEqual({ ok: false, message: 'Sign in first: what you entered is still here.' });
+    expect(answer).toEqual({ ok: false, kind: 'not-saved', message: 'Sign in first: what you entered is still here.' });
 });
 
 it('a fault inside is logged and answered in plain words, without its text', async () => {

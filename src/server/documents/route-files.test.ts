@@ -12,6 +12,8 @@ import { writePdf } from './print-pdf';
 import { writePng } from './print-png';
 import { oneDrawing, pictureOnly, queuePage } from './sheet-drawing';
 
+jest.setTimeout(60_000);
+
 const folder = mkdtempSync(join(tmpdir(), 'red-plumb-'));
 afterAll(() => {
   rmSync(folder, { recursive: true });

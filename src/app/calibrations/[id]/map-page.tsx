@@ -42,7 +42,7 @@ function ThreeWays({ record, system, analysis: a }: WaysProps) {
       <ol className="steps">
         <li>
           {a.plan.changes.length > 0
-            ? `Key in settings: brings the worst corner to ${formatLength(a.afterSettingsMm, system)}.`
+            ? `Set on the machine: brings the worst corner to ${formatLength(a.afterSettingsMm, system)}.`
             : 'Settings: none here can put this right.'}
         </li>
         <li>

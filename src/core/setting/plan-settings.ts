@@ -111,8 +111,8 @@ function combinations(lists: readonly (readonly number[])[]): readonly (readonly
 /**
  * Values of the given settings, all together, that leave the least worst-corner error: the real optimum, then every
  * combination of displayable values within two steps of it. Settings not given stay; equal results keep the smaller change.
- * The plan starts from the values in force at the cut: a setting that was moved since is told from its present value to the
- * value that the cut asks for, never moved by the error once more.
+ * Starts from the values in force when the sheet was cut: a setting changed since goes from its present value to the value
+ * that the cut asks for, and does not get the error added once more.
  * @param cut0 measured error map in the machine frame about the block's centre. @param corners of the work area, machine frame.
  */
 export function planSettings(

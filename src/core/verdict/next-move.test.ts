@@ -7,7 +7,7 @@ const facts = (over: Partial<NextMoveFacts> = {}): NextMoveFacts => ({
   ...over,
 });
 
-describe('what to do when nothing can be told', () => {
+describe('the next move after a verdict of cannot tell', () => {
   it.each<[string, Partial<NextMoveFacts>, string, number]>([
     ['loading is the larger doubt: another load', {}, 'another-load', 0.1 + 0.22 * Math.SQRT1_2],
     [

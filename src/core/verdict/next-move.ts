@@ -1,8 +1,8 @@
-/** What can be done about a verdict that cannot tell yet. */
+/** Moves after a verdict of cannot tell. */
 export const NEXT_MOVES = ['another-load', 'more-looks', 'correct-again', 'wider-limit'] as const;
 export type NextMove = (typeof NEXT_MOVES)[number];
 
-/** The same thing is offered first at most this often: more of it would only go round in a circle. */
+/** Largest number of times that one move is recommended in a check, so that following it ends. */
 export const MOST_OF_ONE = 2;
 
 export interface NextMoveFacts {
@@ -27,8 +27,8 @@ export interface Expected {
 }
 
 /**
- * The bound that is to be expected after each move that is still open, the lowest first. First order: the estimate stays, its
- * standard uncertainty falls with the number of loads or looks; a correction starts again from one load.
+ * Expected bound after each open move, lowest first, mm. First order: the estimate stays and its standard uncertainty falls
+ * with the number of loads or looks; a correction starts again from one load.
  */
 export function expectedMoves(facts: NextMoveFacts): readonly Expected[] {
   const { worstMm, upperMm, loads, readingShare, leftoverMm, done } = facts;
@@ -47,8 +47,8 @@ export function expectedMoves(facts: NextMoveFacts): readonly Expected[] {
 }
 
 /**
- * The one move that helps most. Where none that is still open is expected to come within the limit nor to take a tenth off the
- * bound, more work does not pay: a wider limit or border does.
+ * The move with the lowest expected bound. If no open move is expected to reach the limit, or to lower the bound by a tenth,
+ * the answer is a wider limit or border.
  */
 export function nextMove(facts: NextMoveFacts): Expected {
   const [best] = expectedMoves(facts);

@@ -32,7 +32,7 @@ const asked = () => ({ kind: 'material', id: shop.materialId, ownerId: null }) a
 const values = async () => (await readThing(test.database, shop.shopId, asked()))?.values ?? {};
 const actor = () => ({ ...shop.actor, shopId: shop.shopId });
 
-/** Describes the shop's material anew, through the form's own use case. */
+/** Changes the material's description through the form's use case. */
 async function change(changes: Readonly<Record<string, unknown>>): Promise<void> {
   await taken(saveThing(test.database, actor(), { ...asked(), values: { ...(await values()), ...changes } }));
 }
@@ -83,7 +83,7 @@ describe('a material that changed after its job was locked', () => {
     await change({ thicknessMm: 0.3 });
   });
 
-  it('of a layout locked before the material was kept with it, only that it changed is said', async () => {
+  it('a layout locked before snapshots existed says only that the description changed', async () => {
     const other = await makeShop(test.database, { error: NO_ERROR });
     const jobs = jobWork(test.database, other);
     const old = await jobs.locked();
@@ -95,7 +95,9 @@ describe('a material that changed after its job was locked', () => {
       .set({ materialSnapshot: null, materialVersion: 0 })
       .where(eq(lockedLayout.jobId, old));
     await test.query('alter table locked_layout enable trigger append_only');
-    expect((await cutChanges(test.database, old, { stamp, stack: '' })).join(' ')).toMatch(/was described anew/);
+    expect((await cutChanges(test.database, old, { stamp, stack: '' })).join(' ')).toMatch(
+      /The description of the material .* changed/,
+    );
   });
 
   it('a material saved under a random other id is another material', async () => {

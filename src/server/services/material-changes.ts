@@ -61,5 +61,5 @@ export function materialChanges(layout: Layout, row: Material): readonly string[
   const is = describedMaterial(row);
   if (kept.success)
     return (Object.keys(SAID) as (keyof Described)[]).flatMap((field) => changeOf(row.name, field, kept.data, is));
-  return row.version === layout.materialVersion ? [] : [`The material ${row.name} was described anew.`];
+  return row.version === layout.materialVersion ? [] : [`The description of the material ${row.name} changed.`];
 }

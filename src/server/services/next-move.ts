@@ -12,7 +12,7 @@ function leftoverMm(record: CalibrationRecord, analysis: Analysis): number | nul
   return changedOnly(analysis.plan).length > 0 ? analysis.afterSettingsMm : null;
 }
 
-/** What helps most where a verdict cannot tell yet. */
+/** The move expected to lower the bound most, for a verdict of cannot tell. */
 export function moveFor(record: CalibrationRecord, analysis: Analysis): Expected {
   const { fit, bounds } = analysis;
   const at = (covariance: ArrayLike<number>): number => largestSd(covarianceAt(covariance, bounds.worstCorner)) ** 2;

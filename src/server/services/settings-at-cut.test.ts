@@ -109,7 +109,7 @@ describe('a setting that was changed after the sheet was cut', () => {
     await addSheet(test.database, shop.actor, { calibrationId });
     await cut(shop, calibrationId, 2);
     const a = await analysed(calibrationId);
-    // Told of the newer load, which was cut 0.5 mm further.
+    // The map is in the frame of the newer load, which was cut 0.5 mm further.
     expect(a.fit.map.tx).toBeCloseTo(0.8, 1);
     expect(Math.max(...a.loads.map((l) => l.departureMm))).toBeLessThan(0.05);
     expect(across(a, shop)).toMatchObject({ before: AT_CUT + 0.5, after: AT_CUT - 0.3 });

@@ -4,12 +4,13 @@ import { useCallback, useEffect, useRef, useState, type KeyboardEvent } from 're
 import { nextTurn, type TurnDeg } from '@/core/geometry/load';
 import type { Point } from '@/core/geometry/affine';
 import { AXES } from '@/core/target/wedge';
-import { formatLength, type UnitSystem } from '@/core/units/length';
+import type { UnitSystem } from '@/core/units/length';
 import { EdgesMeasured, type Measured } from './EdgesMeasured';
 import { RoundLoupe } from './RoundLoupe';
 import { clampRound, edgeOf, roundKey, withSeen, type DiscView, type RoundFigure } from './round-view';
 import { LooksLikeThis } from './LooksLikeThis';
 import { NotRead } from './NotRead';
+import { RoundsSoFar } from './RoundsSoFar';
 import { slotKey, type Kept } from './slot';
 import { AllRead } from './AllRead';
 import { isUndo, MOVE_FIRST, nextOpen } from './answering';
@@ -264,42 +265,5 @@ function Discs({ view, firstDisc }: { readonly view: RoundView; readonly firstDi
         )}
       </div>
     </div>
-  );
-}
-
-interface SoFarProps {
-  readonly view: RoundView;
-  readonly kept: Readonly<Record<string, Kept>>;
-  readonly current: number | null;
-  readonly onChoose: (index: number) => void;
-}
-
-/** What was read so far; a tap reads it again. A confirming cut is read blind. */
-function RoundsSoFar({ view, kept, current, onChoose }: SoFarProps) {
-  const words = (spotNo: number): string => {
-    const both = (['across', 'along'] as const).map((axis) => kept[slotKey({ method: view.method, spotNo, axis })]);
-    const [first] = both;
-    if (!first) return '\u2013';
-    if (first.state !== 'read') return first.state;
-    if (view.isBlind) return 'read';
-    const values = both.map((k) => formatLength(k?.readingMm ?? 0, view.system, true)).join(', ');
-    return both.some((k) => k?.isSaved === false) ? `${values} \u2026` : values;
-  };
-  return (
-    <ol className="so-far">
-      {view.discs.map((d, i) => (
-        <li key={d.spotNo}>
-          <button
-            type="button"
-            className={d.spotNo === current ? 'current' : ''}
-            onClick={() => {
-              onChoose(i);
-            }}
-          >
-            <span className="quiet">{`disc ${d.spotNo}`}</span> <span className="figures">{words(d.spotNo)}</span>
-          </button>
-        </li>
-      ))}
-    </ol>
   );
 }

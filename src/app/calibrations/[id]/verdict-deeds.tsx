@@ -10,7 +10,7 @@ interface DeedsProps {
   readonly verdict: Verdict;
   readonly isCheck: boolean;
   readonly isKept: boolean;
-  /** What helps most where nothing can be told yet. */
+  /** The move expected to lower the bound most, for a verdict of cannot tell. */
   readonly best: NextMove;
   /** Set where a pen drew the sheet and knife against pen is not known: such a verdict is not kept. */
   readonly knifeHref: string | null;

@@ -1,9 +1,13 @@
-import { formatLength } from '@/core/units/length';
-import type { RoundView } from './RoundStation';
+import { formatLength, type UnitSystem } from '@/core/units/length';
 import { slotKey, type Kept } from './slot';
 
 interface SoFarProps {
-  readonly view: RoundView;
+  readonly view: {
+    readonly method: string;
+    readonly discs: readonly { readonly spotNo: number }[];
+    readonly isBlind: boolean;
+    readonly system: UnitSystem;
+  };
   readonly kept: Readonly<Record<string, Kept>>;
   readonly current: number | null;
   readonly onChoose: (index: number) => void;

@@ -56,6 +56,40 @@ it('flaky and skipped browser tests count as failed', () => {
   expect(count('countPlaywright', JSON.stringify({ stats }))).toEqual({ passed: 5, failed: 4 });
 });
 
+it('failures are named by file and test', () => {
+  const jest = join(folder, 'named-jest.json');
+  const result = (fullName: string, status: string) => ({ fullName, status });
+  writeFileSync(
+    jest,
+    JSON.stringify({
+      testResults: [
+        {
+          name: join(process.cwd(), 'a.test.ts'),
+          status: 'failed',
+          assertionResults: [result('x y', 'failed'), result('z', 'passed')],
+        },
+        { name: join(process.cwd(), 'b.test.ts'), status: 'failed', assertionResults: [] },
+        { name: join(process.cwd(), 'c.test.ts'), status: 'passed', assertionResults: [result('q', 'passed')] },
+      ],
+    }),
+  );
+  expect(inNode(`failuresOfJest(${JSON.stringify(jest)})`, 'failuresOfJest')).toEqual([
+    'a.test.ts: x y',
+    'b.test.ts: did not run',
+  ]);
+  const browser = join(folder, 'named-browser.json');
+  const spec = (title: string, status: string) => ({ title, tests: [{ status }] });
+  writeFileSync(
+    browser,
+    JSON.stringify({
+      suites: [{ file: 'd.spec.ts', specs: [spec('good', 'expected')], suites: [{ specs: [spec('bad', 'flaky')] }] }],
+    }),
+  );
+  expect(inNode(`failuresOfPlaywright(${JSON.stringify(browser)})`, 'failuresOfPlaywright')).toEqual([
+    'd.spec.ts: bad',
+  ]);
+});
+
 it('a runner that ends badly counts as failed, whatever its report says', () => {
   const ended = (status: number, failed: number) =>
     inNode(`endedWith(${status}, { passed: 5, failed: ${failed} })`, 'endedWith');

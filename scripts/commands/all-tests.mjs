@@ -28,6 +28,8 @@ import {
   countPlaywright,
   countStatus,
   endedWith,
+  failuresOfJest,
+  failuresOfPlaywright,
   reportPath,
   sum,
   writeTotal,
@@ -38,6 +40,13 @@ const BIN = 'node_modules/.bin';
 /** A runner that hangs is ended: the others still tell what they found. */
 const LONGEST_RUN_MS = 40 * 60_000;
 const quiet = { NEXT_TELEMETRY_DISABLED: '1' };
+/** Times and names of failures, said again at the end: a long output is often seen by its last lines only. */
+const notes = [];
+
+function note(text) {
+  notes.push(text);
+  say(text);
+}
 
 /** Runs one runner with its output shown and says how long it took; resolves to its exit code. */
 async function run(title, command, args, environment = {}) {
@@ -45,7 +54,7 @@ async function run(title, command, args, environment = {}) {
   const since = Date.now();
   const env = { ...process.env, ...quiet, ...environment };
   const status = await runShown(command, args, { env, timeout: LONGEST_RUN_MS });
-  say(`== ${title}: ${tookWords(since)}`);
+  note(`== ${title}: ${tookWords(since)}${status === 0 ? '' : `, status ${status}`}`);
   return status;
 }
 
@@ -56,13 +65,15 @@ async function runBeside(runners, environment = {}) {
   const done = [];
   for (const [title, command, args] of runners) {
     const { status, output } = await runHeld(command, args, { env, timeout: LONGEST_RUN_MS });
-    done.push({ title, output, counts: countStatus(status) });
+    done.push({ title, output, status, counts: countStatus(status) });
   }
+  const took = tookWords(since);
   return {
     counts: done.map((d) => d.counts),
     show: () => {
       for (const { title, output } of done) say(`\n== ${title}\n${output}`);
-      say(`== ${runners.map(([title]) => title).join(', ')}: ${tookWords(since)}`);
+      for (const { title } of done.filter((d) => d.status !== 0)) note(`failed: ${title}`);
+      note(`== ${runners.map(([title]) => title).join(', ')}: ${took}`);
     },
   };
 }
@@ -89,6 +100,7 @@ async function short(server) {
     TEST_DATABASE_URL: server.url('postgres'),
   });
   counts.push(endedWith(unit, countJest(jest)));
+  failuresOfJest(jest).forEach((name) => note(`failed: ${name}`));
 
   await freshDatabase(server, 'red_plumb_e2e');
   const url = server.url('red_plumb_e2e');
@@ -108,6 +120,7 @@ async function short(server) {
     PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD: '1',
   });
   counts.push(endedWith(shown, countPlaywright(browser)));
+  failuresOfPlaywright(browser).forEach((name) => note(`failed: ${name}`));
   const looked = await looking;
   looked.show();
   return sum([...counts, ...looked.counts]);
@@ -144,6 +157,7 @@ async function long() {
   );
   const sheet = await sheets;
   sheet.show();
+  for (const report of [jest, killed]) failuresOfJest(report).forEach((name) => note(`failed: ${name}`));
   return sum([endedWith(kills, countJest(killed)), endedWith(figures, countJest(jest)), ...sheet.counts]);
 }
 
@@ -167,7 +181,7 @@ export async function allTests(mode) {
       await server.stop();
     }
   }
-  writeTotal(mode, total);
-  say(`\n${mode} tests: ${total.passed} passed, ${total.failed} failed, ${tookWords(since)}`);
+  note(`\n${mode} tests: ${total.passed} passed, ${total.failed} failed, ${tookWords(since)}`);
+  writeTotal(mode, total, notes);
   if (total.failed > 0) process.exitCode = 1;
 }

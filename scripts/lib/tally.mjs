@@ -1,5 +1,5 @@
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { join, relative } from 'node:path';
 
 const FOLDER = 'reports';
 
@@ -51,8 +51,31 @@ export function sum(counts) {
   });
 }
 
-export function writeTotal(mode, total) {
-  writeFileSync(join(FOLDER, `${mode}.json`), JSON.stringify(total));
+/** Names of what failed in a Jest report: file, then the test or that the file did not run. */
+export function failuresOfJest(path) {
+  const suites = read(path)?.testResults ?? [];
+  return suites.flatMap((suite) => {
+    const file = relative(process.cwd(), suite.name);
+    const failed = suite.assertionResults.filter((test) => test.status !== 'passed').map((test) => test.fullName);
+    if (failed.length === 0 && suite.status === 'failed') return [`${file}: did not run`];
+    return failed.map((name) => `${file}: ${name}`);
+  });
+}
+
+/** Names of the browser tests that did not pass at their first run. */
+export function failuresOfPlaywright(path) {
+  const inSuite = (suite, file) => [
+    ...(suite.specs ?? [])
+      .filter((spec) => spec.tests.some((test) => test.status !== 'expected'))
+      .map((spec) => `${file}: ${spec.title}`),
+    ...(suite.suites ?? []).flatMap((inner) => inSuite(inner, file)),
+  ];
+  return (read(path)?.suites ?? []).flatMap((suite) => inSuite(suite, suite.file));
+}
+
+/** Keeps a run's total and its notes (times, names of failures): the end of a long run shows them again. */
+export function writeTotal(mode, total, notes = []) {
+  writeFileSync(join(FOLDER, `${mode}.json`), JSON.stringify({ ...total, notes }));
 }
 
 /** Total of one run of the test command, for who sums them up; no total counts as one failed. */

@@ -22,7 +22,9 @@ export default defineConfig({
   workers: 1,
   fullyParallel: false,
   retries: 0,
-  timeout: 90_000,
+  // Long enough for a busy machine: what passes takes no longer for it.
+  timeout: 240_000,
+  expect: { timeout: 20_000 },
   reporter: [['line'], ['json']],
   use: {
     baseURL: `http://localhost:${port}`,

@@ -228,7 +228,6 @@ test('a locked job is put away with a reason and brought back; a change makes a 
 });
 
 test('axe finds nothing serious on any screen of jobs, none scrolls sideways at 390 px', async ({ page, context }) => {
-  test.setTimeout(240_000);
   await openDemo(page);
   await page.goto('/jobs');
   const screens = ['/jobs'];

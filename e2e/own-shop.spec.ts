@@ -50,7 +50,6 @@ test('a newcomer with one home cutter reads a quick check on the tenth screen; t
 });
 
 test('which way: two cuts in one load, the value changed between; then it is known and used', async ({ page }) => {
-  test.setTimeout(150_000);
   await newShop(page, async () => {
     await page.getByText('Sheets, offset on the cutter').click();
     await goOn(page);
@@ -122,7 +121,6 @@ test('the shop: a cutter described anew, a material whose marks will not show, e
   page,
   context,
 }) => {
-  test.setTimeout(150_000);
   await newShop(page, async () => {
     await page.getByText('Roll printer and roll cutter').click();
     await page.getByLabel(/Name of that spot ink/).fill('Knife');

@@ -35,7 +35,6 @@ async function tellLength(page: Page, value: string): Promise<string> {
 }
 
 test('from strip to what is keyed in, a second strip that confirms it, and sections', async ({ page }) => {
-  test.setTimeout(180_000);
   // Far from right, whatever was keyed in before.
   const before = await tellLength(page, '1');
   await stripToSections(page);
@@ -151,7 +150,6 @@ test('the log of a run: measured piece by piece, told when to stop, kept through
   page,
   context,
 }) => {
-  test.setTimeout(120_000);
   await toRolls(page, 'Otter Pool');
   await page.getByText('A run as it goes').click();
   await page.getByLabel('Pieces', { exact: true }).fill('60');
@@ -205,7 +203,6 @@ test('a strip too narrow for its figures is refused in words; one piece to be co
 });
 
 test('pieces cut off a strip are scanned: found, named by their discs, looked at, used', async ({ page }) => {
-  test.setTimeout(120_000);
   await toRolls(page, 'Towpath');
   await page.getByRole('button', { name: 'Make the strip' }).click();
   await page.getByRole('link', { name: 'Scan the pieces' }).click();

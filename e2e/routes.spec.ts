@@ -13,8 +13,6 @@ import {
   takeSettings,
 } from './shop';
 
-test.describe.configure({ timeout: 150_000 });
-
 interface Played {
   readonly setup: string;
   readonly block: 'A4' | 'Letter';
@@ -179,7 +177,6 @@ test('both sides: the discs are read on the front, turned over and read on the b
 test('both sides by the scanner: fronts taken for backs are refused, then the back\u2019s place comes out', async ({
   page,
 }) => {
-  test.setTimeout(120_000);
   await openSetup(page, 'Sandpiper');
   await page.getByRole('button', { name: 'Measure the back against the front' }).click();
   await page.waitForURL(/print/);

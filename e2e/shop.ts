@@ -184,7 +184,7 @@ export const readCombsOnTable = (page: Page, sheetNo: number): Promise<Look[]> =
       const own = combStrokes(comb, cuts);
       const seen = readCombPicture(comb, own);
       if (seen === null) throw new Error(`comb ${comb.spotNo} ${comb.axis} shows ${own.length} ticks`);
-      const value = nearestAnswer(combAnswers(comb.spotNo), seen).readingMm;
+      const value = nearestAnswer(combAnswers(comb), seen).readingMm;
       return { spotNo: comb.spotNo, axis: comb.axis, value };
     });
   });

@@ -28,8 +28,8 @@ create temp table work on commit drop as
   from generate_series(1, :setups) s, generate_series(1, :per) c;
 insert into calibration (id, setup_id, material_id, sheet_definition_id, route, kind, step, state, tolerance_mm, started_at, started_by, ended_at)
   select id, setup_id, material_id, pg_temp.key('sheet'), 'D', 'full', 'save', 'saved', .3, at - interval '1 hour', pg_temp.key('person'), at from work;
-insert into calibration_sheet (id, calibration_id, sheet_definition_id, sheet_no)
-  select pg_temp.key('page ' || s || ' ' || c || ' ' || n), id, pg_temp.key('sheet'), n from work, generate_series(1, 3) n;
+insert into calibration_sheet (id, calibration_id, sheet_definition_id, sheet_no, code, word_shift)
+  select pg_temp.key('page ' || s || ' ' || c || ' ' || n), id, pg_temp.key('sheet'), n, upper(left(md5('page ' || s || ' ' || c || ' ' || n), 6)), (c * 3 + n) % 84 from work, generate_series(1, 3) n;
 insert into cut_set (id, calibration_sheet_id, set_no, attempt_no, load_no, turn_deg, face, purpose, file_shift_x_mm, file_shift_y_mm, left_out, settings_snapshot, outcome, cut_at, cut_by)
   select pg_temp.key('set ' || s || ' ' || c || ' ' || k), pg_temp.key('page ' || s || ' ' || c || ' ' || (1 + k / 2)), 1 + k % 2, 1, 1 + k, 0, 'ink-up',
     case when k < 3 then 'measure' else 'confirm' end, 0, 0, '{}', '{}', 'done', at - interval '50 minutes' + k * interval '5 minutes', pg_temp.key('person')

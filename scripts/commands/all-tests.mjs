@@ -91,6 +91,37 @@ async function freshDatabase(server, name) {
   await migrateDatabase(server.url(name));
 }
 
+async function copyDatabase(server, from, to) {
+  await withConnection(server.url('postgres'), async (c) => {
+    await c.query(`drop database if exists ${to} with (force)`);
+    await c.query(`create database ${to} template ${from}`);
+  });
+}
+
+/** Half of the browser's tests, on an application and a database of their own. Resolves to its counts and failures. */
+async function browserHalf(half, url, beside) {
+  const report = reportPath(`playwright-${half}.json`);
+  const args = ['test', `--shard=${half}/2`];
+  const environment = {
+    DATABASE_URL: url,
+    E2E_PORT: String(await freePort()),
+    E2E_DOOR_PORT: String(await freePort()),
+    PLAYWRIGHT_JSON_OUTPUT_NAME: report,
+    PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD: '1',
+  };
+  const title = `Browser, half ${half}`;
+  const command = `${BIN}/playwright`;
+  const status = beside
+    ? await runHeld(command, args, { env: { ...process.env, ...quiet, ...environment }, timeout: LONGEST_RUN_MS }).then(
+        (done) => {
+          say(`\n== ${title}\n${done.output}`);
+          return done.status;
+        },
+      )
+    : await run(title, command, args, environment);
+  return { counts: endedWith(status, countPlaywright(report)), failures: failuresOfPlaywright(report) };
+}
+
 async function short(server) {
   const counts = [];
   counts.push(countStatus(await run('Types', `${BIN}/next`, ['typegen'])));
@@ -102,28 +133,24 @@ async function short(server) {
   counts.push(endedWith(unit, countJest(jest)));
   failuresOfJest(jest).forEach((name) => note(`failed: ${name}`));
 
-  await freshDatabase(server, 'red_plumb_e2e');
-  const url = server.url('red_plumb_e2e');
+  const [first, second] = ['red_plumb_e2e', 'red_plumb_e2e_2'];
+  await freshDatabase(server, first);
+  const url = server.url(first);
   const seeded = await run('Demo shop', node, ['--conditions=react-server', '--import', 'tsx', 'scripts/seed.ts'], {
     DATABASE_URL: url,
   });
   counts.push(countStatus(seeded));
   await ensureBuild();
-  // The browser's tests leave a processor half idle: what looks at the code runs beside them.
-  const looking = runBeside(LOOKS);
-  const browser = reportPath('playwright.json');
-  const shown = await run('Browser', `${BIN}/playwright`, ['test'], {
-    DATABASE_URL: url,
-    E2E_PORT: String(await freePort()),
-    E2E_DOOR_PORT: String(await freePort()),
-    PLAYWRIGHT_JSON_OUTPUT_NAME: browser,
-    PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD: '1',
-  });
-  counts.push(endedWith(shown, countPlaywright(browser)));
-  failuresOfPlaywright(browser).forEach((name) => note(`failed: ${name}`));
-  const looked = await looking;
-  looked.show();
-  return sum([...counts, ...looked.counts]);
+  await copyDatabase(server, first, second);
+  const halves = await Promise.all([browserHalf(1, url, false), browserHalf(2, server.url(second), true)]);
+  for (const { counts: half, failures } of halves) {
+    counts.push(half);
+    failures.forEach((name) => note(`failed: ${name}`));
+  }
+  const [types, lint] = [LOOKS.filter(([title]) => title !== 'Lint'), LOOKS.filter(([title]) => title === 'Lint')];
+  const looked = await Promise.all([runBeside(types), runBeside(lint)]);
+  looked.forEach((l) => l.show());
+  return sum([...counts, ...looked.flatMap((l) => l.counts)]);
 }
 
 async function long() {

@@ -3,6 +3,7 @@ import { PrintSizeShape } from './print-size';
 import { METHODS_BY_HAND, READING_STATES } from '@/core/reading/methods';
 import { MOST_SCANS } from '@/core/scan/scan-result';
 import { SCAN_REACH_MM } from '@/core/target/coded-figure';
+import { READING_SCALES } from '@/core/target/reading-scale';
 import { CUT_LINES } from '@/core/shop/cut-lines';
 import { LIGHTS } from '@/core/shop/light';
 
@@ -31,8 +32,10 @@ export const StartCalibration = z.object({
   page: Page,
   kind: z.enum(['quick', 'full', 'which_way', 'mark_use', 'two_faces']),
   toleranceMm: z.number().min(0.05, 'at least 0.05 mm').max(5, 'at most 5 mm'),
-  /** How the cut lines are made visible; absent: strips are weeded. */
+  /** How the cut lines are made visible; absent: as suits the material. */
   cutLine: z.enum(CUT_LINES).optional(),
+  /** Unit of the numbers on the sheet; absent: the person's. */
+  scale: z.enum(READING_SCALES).optional(),
   /** How far in the program sets the marks in a test of what they are used for. */
   marksIn: z.object({ acrossMm: MarkMove, alongMm: MarkMove }).optional(),
 });

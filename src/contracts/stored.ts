@@ -1,9 +1,13 @@
 import { z } from 'zod';
 import { MARK_USES } from '@/core/shop/words';
 import { DISC_CUTS } from '@/core/target/disc';
+import { READING_SCALES } from '@/core/target/reading-scale';
 import { blockNamed, ROUGH_REACH_MM } from '@/core/target/block';
 
 const Point = z.object({ x: z.number(), y: z.number() });
+
+/** Absent: mm, and of every sheet made before there was a choice. */
+const Scale = z.enum(READING_SCALES).exactOptional();
 
 const Spots = z.array(z.object({ spotNo: z.number().int(), centre: Point }));
 const Wedges = z.array(
@@ -15,6 +19,7 @@ const Wedges = z.array(
     origin: Point,
     halfLengthMm: z.number(),
     ditherMm: z.number(),
+    scale: Scale,
   }),
 );
 const Combs = z.array(
@@ -25,6 +30,7 @@ const Combs = z.array(
     axis: z.enum(['across', 'along']),
     centre: Point,
     approach: z.union([z.literal(1), z.literal(-1)]),
+    scale: Scale,
   }),
 );
 const Discs = z.array(
@@ -99,7 +105,7 @@ const PresentSheet = z.object({
   combs: Combs.default([]),
   discs: Discs.default([]),
   liftOffs: LiftOffs,
-  roughs: z.array(Rough.extend({ reachMm: z.number() })),
+  roughs: z.array(Rough.extend({ reachMm: z.number(), scale: Scale })),
   trailCentre: Point.nullable(),
 });
 

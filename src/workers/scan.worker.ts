@@ -6,7 +6,7 @@ import { measurePieces } from '@/core/scan/measure-pieces';
 import { measureScan } from '@/core/scan/measure-scan';
 import { measureTemplateDiscs } from '@/core/scan/measure-template-discs';
 import type { DiscResult, ScanFigure } from '@/core/scan/measured-figure';
-import type { ScanProblem, ScanResult } from '@/core/scan/scan-result';
+import type { OtherSheet, ScanProblem, ScanResult } from '@/core/scan/scan-result';
 import { cropHalfMm, uprightCrop } from '@/core/scan/upright-crop';
 import type { ImageProblem } from '@/formats/image/gray-image';
 import { readImage } from '@/formats/image/read-image';
@@ -36,6 +36,8 @@ const MEASURES = { sheet: measureScan, pieces: measurePieces, template: measureT
 export interface ScanSought {
   readonly figures: readonly ScanFigure[];
   readonly lay: ScanLay;
+  /** Sheets that the picture may show by mistake. */
+  readonly others?: readonly OtherSheet[];
 }
 
 export type ScanFailure = ImageProblem | ScanProblem;
@@ -86,7 +88,7 @@ const api = {
     const shown = previewOf(reduced).then((preview) => {
       tell({ stage: 'read', preview });
     });
-    const work = MEASURES[sought.lay](image, sought.figures, reduced.image);
+    const work = MEASURES[sought.lay](image, sought.figures, reduced.image, sought.others);
     let step = work.next();
     for (let since = performance.now(); !step.done; step = work.next()) {
       tell(step.value);

@@ -9,6 +9,10 @@ describe('which set is cut next', () => {
     expect(nextCut([cut(1, 1, 1)], 1)).toEqual({ sheetNo: 1, setNo: 2, needsNewSheet: false });
     expect(nextCut([cut(1, 1, 1), cut(1, 2, 2)], 1)).toEqual({ sheetNo: 2, setNo: 1, needsNewSheet: true });
   });
+  it('another sheet that was printed is cut next, also where the one before has a set left', () => {
+    expect(nextCut([cut(1, 1, 1)], 2)).toEqual({ sheetNo: 2, setNo: 1, needsNewSheet: false });
+    expect(nextCut([], 0)).toEqual({ sheetNo: 1, setNo: 1, needsNewSheet: true });
+  });
   it('a fresh load has a new number, the same load keeps it', () => {
     expect(loadNumber([], false)).toBe(1);
     expect(loadNumber([cut(1, 1, 1)], true)).toBe(2);

@@ -13,14 +13,10 @@ export interface NextCut {
   readonly needsNewSheet: boolean;
 }
 
-/** The first set not cut yet, sheet by sheet; a new sheet when all of its sets are spent. */
+/** The first set not cut yet on the latest sheet; a new sheet when all of its sets are spent. Whoever prints another means it. */
 export function nextCut(done: readonly DoneCut[], sheets: number, sets: 1 | 2 = 2): NextCut {
-  for (let sheetNo = 1; sheetNo <= sheets; sheetNo++) {
-    for (const setNo of SET_NUMBERS.slice(0, sets)) {
-      if (!done.some((d) => d.sheetNo === sheetNo && d.setNo === setNo))
-        return { sheetNo, setNo, needsNewSheet: false };
-    }
-  }
+  const open = SET_NUMBERS.slice(0, sets).find((setNo) => !done.some((d) => d.sheetNo === sheets && d.setNo === setNo));
+  if (sheets > 0 && open !== undefined) return { sheetNo: sheets, setNo: open, needsNewSheet: false };
   return { sheetNo: sheets + 1, setNo: 1, needsNewSheet: true };
 }
 

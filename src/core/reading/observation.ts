@@ -108,7 +108,7 @@ function wedgeObservation(reading: WedgeReading, mapSoFar: Affine): Observation 
  */
 function combObservation(reading: CombReading, mapSoFar: Affine): Observation {
   const { place, fileShift, readingMm } = reading;
-  const { commandedMm } = nearestAnswer(combAnswers(place.spotNo), readingMm);
+  const { commandedMm } = nearestAnswer(combAnswers(place), readingMm);
   const ink = combToSheet(place, { s: commandedMm, w: COMB_READ_W });
   const commanded = { x: ink.x + fileShift.x, y: ink.y + fileShift.y };
   const d = displacement(mapSoFar, commanded);

@@ -12,6 +12,7 @@ import { resultOf, withCommonRadii, type MeasuredFigure, type ScanFigure } from 
 import { findCameraPage, findPage, LEAST_AGREEING, type DecodedDisc, type Page } from './page';
 import {
   coarseness,
+  type OtherSheet,
   type PictureKind,
   type ScanProblem,
   type ScanProgress,
@@ -118,26 +119,42 @@ function finished(kind: PictureKind, page: Page, measured: readonly MeasuredFigu
  * photograph. Stages are told as they are done.
  * @param image at any resolution from 140 dots an inch; no statement of it is needed.
  * @param small the same reduced by its finding factor, where that was done while it came in.
+ * @param others sheets that it may be instead: named where it is one of them.
  * @returns what was found, or why not.
  */
 export function* measureScan(
   image: GrayImage,
   figures: readonly ScanFigure[],
   small: GrayImage = reducedBy(image, findingFactor(image)),
+  others: readonly OtherSheet[] = [],
 ): Generator<ScanProgress, Result<ScanResult, ScanProblem>> {
   const work = { image, figures };
   const decoded = findDiscs(image, small);
   yield { stage: 'found', discs: decoded.map(({ ellipse }) => ellipse.centre) };
   if (decoded.length === 0) return fail({ kind: 'no-discs' });
   if (figures.some(({ cutShape }) => cutShape === 'edge')) return yield* measureLoose(work, decoded);
+  const measured = yield* measureSheet(work, decoded);
+  if (measured) return measured;
+  const other = others.find((o) => isSheetIn({ image, figures: o.figures }, decoded));
+  return fail(other ? { kind: 'other-sheet', code: other.code } : { kind: 'no-page', decoded });
+}
+
+/** The sheet that is looked for, as a flat scan, else as a photograph; null where neither explains the picture. */
+function* measureSheet(
+  work: ScanWork,
+  decoded: readonly DecodedDisc[],
+): Generator<ScanProgress, Result<ScanResult, ScanProblem> | null> {
   const page = flatPage(work, decoded);
   if (page && holdsAnother(decoded, page, work)) return fail({ kind: 'two-sheets' });
   const asScan = page ? yield* measureFlat(work, page) : null;
   if (asScan && (asScan.ok || asScan.error.kind !== 'not-flat')) return asScan;
   const photo = yield* measurePhoto(work, decoded);
-  if (photo) return finished('photo', photo.page, photo.measured);
-  return asScan ?? fail({ kind: 'no-page', decoded });
+  return photo ? finished('photo', photo.page, photo.measured) : asScan;
 }
+
+/** Whether a sheet's own discs lie in a picture, scanned or photographed, as they lie on it. */
+const isSheetIn = (work: ScanWork, decoded: readonly DecodedDisc[]): boolean =>
+  (flatPage(work, decoded) ?? findCameraPage(decoded, work.figures, work.image)) !== null;
 
 /**
  * The page of a flat scan; none when more than one of the sheet's words stands somewhere else than it says, or more rings

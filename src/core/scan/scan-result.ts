@@ -9,6 +9,12 @@ import type { DecodedDisc } from './page';
 export const MOST_SCANS = 8;
 
 /** A picture and what is looked for in it. */
+/** Another sheet that may lie on the scanner by mistake. */
+export interface OtherSheet {
+  readonly code: string;
+  readonly figures: readonly ScanFigure[];
+}
+
 export interface ScanWork {
   readonly image: GrayImage;
   readonly figures: readonly ScanFigure[];
@@ -40,6 +46,8 @@ export type ScanProblem =
   | { readonly kind: 'no-discs' }
   /** Rings were read, but too few of this sheet's agree on where it lies. */
   | { readonly kind: 'no-page'; readonly decoded: readonly DecodedDisc[] }
+  /** Another sheet than the one asked for lies there, and which. */
+  | { readonly kind: 'other-sheet'; readonly code: string }
   | { readonly kind: 'two-sheets' }
   /** The printed discs lie too far from any flat view of the sheet: curled, or photographed. */
   | { readonly kind: 'not-flat'; readonly typicalMm: number }

@@ -7,8 +7,8 @@ describe('limits that are offered', () => {
     expect(usualLimitsMm('F3', 'mm')).toEqual([0.5, 0.3, 0.8]);
   });
   it('for people of inches, in round fractions: 1/32 and 1/16', () => {
-    expect(usualLimitsMm('F1c', 'in-decimal')).toEqual([25.4 / 32, 25.4 / 64, 25.4 / 16]);
-    expect(usualLimitsMm('F4', 'in-fraction')).toEqual([25.4 / 64, 25.4 / 32]);
+    expect(usualLimitsMm('F1c', 'in-decimal')).toEqual([25.4 / 32, 25.4 / 50, 25.4 / 16]);
+    expect(usualLimitsMm('F4', 'in-fraction')).toEqual([25.4 / 50, 25.4 / 32]);
   });
   it.each(FAMILIES)('%s has one to begin with, within what may be typed', (family) => {
     for (const system of ['mm', 'in-decimal', 'in-fraction'] as const)

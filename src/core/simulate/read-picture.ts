@@ -68,7 +68,7 @@ export function readCombPicture(place: CombPlace, strokes: readonly (readonly Po
   // The outermost ticks only show that the next is worse.
   const inner = at.slice(1, -1);
   const inLine = inner.reduce((best, s) => (beside(s) < beside(best) ? s : best));
-  return inLine - cutTickMm(place.spotNo, at.indexOf(inLine) - COMB_CUT_TICKS);
+  return inLine - cutTickMm(place.spotNo, at.indexOf(inLine) - COMB_CUT_TICKS, place.scale);
 }
 
 /** Where a straight stroke crosses the line on which cut and printed ticks are compared. */

@@ -125,7 +125,7 @@ export function readCombSet(
         kind: 'comb',
         id: `${place.spotNo}-${place.axis}`,
         place,
-        readingMm: nearestAnswer(combAnswers(place.spotNo), seen + eye.sdMm * standardNormal(eye.rng)).readingMm,
+        readingMm: nearestAnswer(combAnswers(place), seen + eye.sdMm * standardNormal(eye.rng)).readingMm,
         standardUncertaintyMm: eye.uncertaintyMm,
         loadKey: 'one',
         load: eye.load ?? PLAIN_LOAD,

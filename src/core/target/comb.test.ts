@@ -43,7 +43,7 @@ describe('the vernier of a comb', () => {
   });
 
   it.each([1, 2, 3, 4, 5, 6, 7, 8, 9])('answers of spot %i rise without a gap over the whole reach', (spotNo) => {
-    const answers = combAnswers(spotNo);
+    const answers = combAnswers({ spotNo });
     const steps = answers.slice(1).map((a, i) => a.readingMm - answers[i]!.readingMm);
     expect(Math.min(...steps)).toBeGreaterThan(0.02);
     expect(Math.max(...steps)).toBeLessThan(0.085);
@@ -72,7 +72,7 @@ describe('the vernier of a comb', () => {
             combCuts(comb).map((stroke) => stroke.map((p) => apply(move, p))),
           );
           expect(seen).toBeCloseTo(shift, 9);
-          const answer = nearestAnswer(combAnswers(spotNo), seen ?? NaN);
+          const answer = nearestAnswer(combAnswers(comb), seen ?? NaN);
           expect(Math.abs(answer.readingMm - shift)).toBeLessThan(0.0425);
         },
       ),

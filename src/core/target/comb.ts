@@ -1,15 +1,15 @@
 import type { Point } from '../geometry/affine';
-import { ditherOf, tenthsWord, type Axis } from './wedge';
+import { divisionOf, type ReadingScale } from './reading-scale';
+import { ditherOf, type Axis } from './wedge';
 
 /**
  * Comb: a vernier. Printed ticks at a pitch of whole printer dots (25 at 300 dpi), and ticks cut or drawn at a pitch one
- * step shorter; where the two run into one line, the shift is read. For a pen, and for a knife whose slits are rubbed in.
+ * step shorter (0.1 mm, or 4 thou); where the two run into one line, the shift is read. For a pen, and for a knife whose slits
+ * are rubbed in.
  */
 export const COMB_PITCH_MM = 127 / 60;
-/** Shift from one coinciding tick to the next. */
-export const COMB_TICK_MM = 0.1;
-/** What a reading is entered to: a tick, or the half between two that look equally good. */
-export const COMB_STEP_MM = COMB_TICK_MM / 2;
+/** What a reading is entered to: a tick, or the half between two that look equally good. In thou 1.6 % more. */
+export const COMB_STEP_MM = divisionOf('mm').combTickMm / 2;
 /** Cut ticks to either side of the middle one; the outermost are never read, they only show that the next is worse. */
 export const COMB_CUT_TICKS = 11;
 export const COMB_PRINTED_TICKS = 12;
@@ -23,7 +23,7 @@ const CUT_TO_W = 1.2;
 const POINTER_FROM_W = -8.4;
 /** Where cut and printed ticks lie side by side and are compared. */
 export const COMB_READ_W = 0.6;
-export const COMB_RULER_MM = 3;
+const COMB_RULER_LINES = 3;
 export const COMB_BOX_LENGTH_MM = 52;
 export const COMB_BOX_WIDTH_MM = 16;
 /** Box of a comb across its row: from below the ruler to above the numbers. */
@@ -44,6 +44,8 @@ export interface CombPlace {
   readonly centre: Point;
   /** Ticks are cut one after the other towards +s or towards -s: what is lost at a change of direction shows as a difference. */
   readonly approach: 1 | -1;
+  /** Scale printed beside it; mm where absent. */
+  readonly scale?: ReadingScale;
 }
 
 /** Across: s = +x, w = +y. Along: s = +y, w = -x. */
@@ -57,8 +59,9 @@ export const printedTickMm = (j: number): number => j * COMB_PITCH_MM;
  * Where cut tick i is commanded, s in mm: a pitch one step short of the printed one, displaced by the spot's part of the
  * step so that rounding is independent from spot to spot, put on a whole plotter unit.
  */
-export function cutTickMm(spotNo: number, i: number): number {
-  const wanted = i * (COMB_PITCH_MM - COMB_TICK_MM) + ditherOf(spotNo, COMB_STEP_MM);
+export function cutTickMm(spotNo: number, i: number, scale?: ReadingScale): number {
+  const { combTickMm } = divisionOf(scale);
+  const wanted = i * (COMB_PITCH_MM - combTickMm) + ditherOf(spotNo, combTickMm / 2);
   return Math.round(wanted / PLOTTER_UNIT_MM) * PLOTTER_UNIT_MM;
 }
 
@@ -71,10 +74,10 @@ export interface CombAnswer {
 const range = (from: number, to: number): readonly number[] =>
   Array.from({ length: to - from + 1 }, (_, k) => from + k);
 
-function answersOf(spotNo: number): readonly CombAnswer[] {
+function answersOf(spotNo: number, scale: ReadingScale): readonly CombAnswer[] {
   const whole = WHOLE_PITCHES.flatMap((k) =>
     range(-READ_TICKS, READ_TICKS).map((i): CombAnswer => {
-      const commandedMm = cutTickMm(spotNo, i);
+      const commandedMm = cutTickMm(spotNo, i, scale);
       return { readingMm: printedTickMm(i + k) - commandedMm, commandedMm };
     }),
   );
@@ -92,13 +95,19 @@ function answersOf(spotNo: number): readonly CombAnswer[] {
 
 /** Spots repeat their part of the step after nine. */
 const PARTS = 9;
-const ANSWERS = range(1, PARTS).map(answersOf);
+const answersOfAll = (scale: ReadingScale): readonly (readonly CombAnswer[])[] =>
+  range(1, PARTS).map((spotNo) => answersOf(spotNo, scale));
+const ANSWERS: Readonly<Record<ReadingScale, readonly (readonly CombAnswer[])[]>> = {
+  mm: answersOfAll('mm'),
+  thou: answersOfAll('thou'),
+};
 
 /**
  * Every answer of a comb, least first: cut tick i in line with printed tick j is a shift of j P - c_i; between two
  * neighbours, which look equally good, half of each.
  */
-export const combAnswers = (spotNo: number): readonly CombAnswer[] => ANSWERS[(spotNo - 1) % PARTS]!;
+export const combAnswers = ({ spotNo, scale = 'mm' }: Pick<CombPlace, 'spotNo' | 'scale'>): readonly CombAnswer[] =>
+  ANSWERS[scale][(spotNo - 1) % PARTS]!;
 
 /** Farthest shift that a comb tells, either way. */
 export const COMB_REACH_MM = 3.1;
@@ -113,7 +122,7 @@ export function nearestAnswer(answers: readonly CombAnswer[], shiftMm: number): 
 export function combCuts(place: CombPlace): readonly (readonly Point[])[] {
   const order = range(-COMB_CUT_TICKS, COMB_CUT_TICKS).map((i) => i * place.approach);
   return order.map((i) => {
-    const s = cutTickMm(place.spotNo, i);
+    const s = cutTickMm(place.spotNo, i, place.scale);
     const from = i === 0 ? POINTER_FROM_W : CUT_FROM_W;
     return [combToSheet(place, { s, w: from }), combToSheet(place, { s, w: CUT_TO_W })];
   });
@@ -126,21 +135,27 @@ export interface CombMark {
 }
 
 /** Printed ticks, longer at every fifth, and the ruler under the middle one. */
-export const COMB_MARKS: readonly CombMark[] = [
-  ...range(-COMB_PRINTED_TICKS, COMB_PRINTED_TICKS).map((j) => {
-    const s = printedTickMm(j);
-    return { from: { s, w: 0 }, to: { s, w: j % 5 === 0 ? 4.6 : 3.6 }, widthMm: 0.25 };
-  }),
-  ...range(-COMB_RULER_MM, COMB_RULER_MM).map((mm) => ({
-    from: { s: mm, w: -8.6 },
-    to: { s: mm, w: mm === 0 ? -6.4 : -7.2 },
-    widthMm: 0.15,
-  })),
-];
+export function combMarks(scale?: ReadingScale): readonly CombMark[] {
+  const { rulerLineMm } = divisionOf(scale);
+  return [
+    ...range(-COMB_PRINTED_TICKS, COMB_PRINTED_TICKS).map((j) => {
+      const s = printedTickMm(j);
+      return { from: { s, w: 0 }, to: { s, w: j % 5 === 0 ? 4.6 : 3.6 }, widthMm: 0.25 };
+    }),
+    ...range(-COMB_RULER_LINES, COMB_RULER_LINES).map((i) => ({
+      from: { s: i * rulerLineMm, w: -8.6 },
+      to: { s: i * rulerLineMm, w: i === 0 ? -6.4 : -7.2 },
+      widthMm: 0.15,
+    })),
+  ];
+}
 
-/** Words at the printed ticks, in tenths of a mm, and at the ruler's ends. */
-export const COMB_NUMBERS: readonly { readonly at: CombPoint; readonly text: string }[] = [
-  ...[-10, -5, 0, 5, 10].map((j) => ({ at: { s: printedTickMm(j), w: 5.2 }, text: tenthsWord(j) })),
-  { at: { s: -5.2, w: -8.4 }, text: '\u22123' },
-  { at: { s: 5.2, w: -8.4 }, text: '+3' },
-];
+/** Numbers at the printed ticks, and at the ruler's ends. */
+export function combNumbers(scale?: ReadingScale): readonly { readonly at: CombPoint; readonly text: string }[] {
+  const { combNumbers: words, rulerEnd } = divisionOf(scale);
+  return [
+    ...words.map((text, i) => ({ at: { s: printedTickMm(5 * (i - 2)), w: 5.2 }, text })),
+    { at: { s: -5.2, w: -8.4 }, text: `\u2212${rulerEnd}` },
+    { at: { s: 5.2, w: -8.4 }, text: `+${rulerEnd}` },
+  ];
+}

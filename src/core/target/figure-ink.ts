@@ -1,6 +1,6 @@
 import type { Point } from '../geometry/affine';
 import { dotAngles } from './code-book';
-import { COMB_MARKS, COMB_NUMBERS, combToSheet } from './comb';
+import { combMarks, combNumbers, combToSheet } from './comb';
 import { CODE_DOT_SHARE, CODE_RING_SHARE, inkFromMm, type DiscFigure } from './disc';
 import {
   circleAbout,
@@ -12,16 +12,9 @@ import {
   ringAbout,
   type LiftOffFigure,
 } from './lift-off';
+import { divisionOf } from './reading-scale';
 import type { CombFigure, RoughFigure, WedgeFigure } from './sheet-definition';
-import {
-  figureToSheet,
-  inkWedges,
-  isNumberedTick,
-  meetingPointMm,
-  tenthsWord,
-  TICK_TENTHS,
-  type FigurePoint,
-} from './wedge';
+import { figureToSheet, inkWedges, meetingPointMm, type FigurePoint } from './wedge';
 
 /** What is printed or cut, in the sheet frame, mm. */
 export type InkShape =
@@ -55,28 +48,28 @@ export function wedgeInk(figure: WedgeFigure): readonly InkShape[] {
   const at = (p: FigurePoint): Point => figureToSheet(figure, p);
   const h = figure.halfLengthMm;
   const fills: InkShape[] = inkWedges(h, figure.ditherMm).map((wedge) => ({ kind: 'fill', points: wedge.map(at) }));
-  const ticks = TICK_TENTHS.flatMap((tenths) => {
-    const u = meetingPointMm(h, tenths / 10);
-    const end = isNumberedTick(tenths) ? 3.4 : 2.9;
+  const { wedgeTicks } = divisionOf(figure.scale);
+  const ticks = wedgeTicks.flatMap(({ valueMm, number }) => {
+    const u = meetingPointMm(h, valueMm);
+    const end = number === null ? 2.9 : 3.4;
     return [1, -1].map((side) => line([at({ u, v: side * 2.4 }), at({ u, v: side * end })]));
   });
-  const numbers = TICK_TENTHS.filter(isNumberedTick).map((tenths) =>
-    text(
-      at({ u: meetingPointMm(h, tenths / 10), v: figure.axis === 'along' ? -4.9 : 3.6 }),
-      tenthsWord(tenths),
-      1.2,
-      figure.axis === 'along' ? 0 : 270,
-    ),
-  );
+  const numbers = wedgeTicks.flatMap(({ valueMm, number }) => {
+    if (number === null) return [];
+    const place = at({ u: meetingPointMm(h, valueMm), v: figure.axis === 'along' ? -4.9 : 3.6 });
+    return [text(place, number, 1.2, figure.axis === 'along' ? 0 : 270)];
+  });
   return [...fills, ...ticks, ...numbers];
 }
 
-/** Ink of one comb: the printed row, its numbers in tenths, and the ruler for whole pitches. */
-export function combInk(figure: Pick<CombFigure, 'axis' | 'centre'>): readonly InkShape[] {
+/** Ink of one comb: the printed row, its numbers, and the ruler for whole pitches. */
+export function combInk(figure: Pick<CombFigure, 'axis' | 'centre' | 'scale'>): readonly InkShape[] {
   const turnDeg = figure.axis === 'across' ? 0 : 90;
   return [
-    ...COMB_MARKS.map((mark) => line([combToSheet(figure, mark.from), combToSheet(figure, mark.to)], mark.widthMm)),
-    ...COMB_NUMBERS.map(({ at, text: words }) => text(combToSheet(figure, at), words, 1.2, turnDeg)),
+    ...combMarks(figure.scale).map((mark) =>
+      line([combToSheet(figure, mark.from), combToSheet(figure, mark.to)], mark.widthMm),
+    ),
+    ...combNumbers(figure.scale).map(({ at, text: words }) => text(combToSheet(figure, at), words, 1.2, turnDeg)),
   ];
 }
 
@@ -104,17 +97,21 @@ export function discInk(figure: Omit<DiscFigure, 'setNo' | 'spotNo'>): readonly 
   return [{ kind: 'fill', points }, ...codeDots(centre, radiusMm, codeNo), { kind: 'fill', points: pointer }];
 }
 
-/** One printed mm grid with its zero lines and numbers, for the rough position. */
+/** One printed grid with its zero lines, for the rough position. */
 export function roughInk(rough: RoughFigure): readonly InkShape[] {
   const { x, y } = rough.centre;
   const shapes: InkShape[] = [];
-  for (let i = -rough.reachMm; i <= rough.reachMm; i++) {
-    const width = gridLineWidth(i);
+  const { gridLineMm, gridThickEvery } = divisionOf(rough.scale);
+  const lines = Math.floor(rough.reachMm / gridLineMm + 1e-9);
+  const reach = lines * gridLineMm;
+  for (let i = -lines; i <= lines; i++) {
+    const width = gridLineWidth(i, gridThickEvery);
+    const at = i * gridLineMm;
     shapes.push(
       line(
         [
-          { x: x + i, y: y - rough.reachMm },
-          { x: x + i, y: y + rough.reachMm },
+          { x: x + at, y: y - reach },
+          { x: x + at, y: y + reach },
         ],
         width,
       ),
@@ -122,8 +119,8 @@ export function roughInk(rough: RoughFigure): readonly InkShape[] {
     shapes.push(
       line(
         [
-          { x: x - rough.reachMm, y: y + i },
-          { x: x + rough.reachMm, y: y + i },
+          { x: x - reach, y: y + at },
+          { x: x + reach, y: y + at },
         ],
         width,
       ),
@@ -132,9 +129,9 @@ export function roughInk(rough: RoughFigure): readonly InkShape[] {
   return shapes;
 }
 
-function gridLineWidth(i: number): number {
+function gridLineWidth(i: number, thickEvery: number): number {
   if (i === 0) return 0.35;
-  return i % 5 === 0 ? 0.2 : HAIR_MM;
+  return i % thickEvery === 0 ? 0.2 : HAIR_MM;
 }
 
 const NUMBER_HEIGHT_MM = 2.4;

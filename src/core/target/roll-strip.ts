@@ -1,4 +1,5 @@
 import type { Point } from '../geometry/affine';
+import type { ReadingScale } from './reading-scale';
 import type { WedgeFigure } from './sheet-definition';
 import { ditherOf, SHORT_HALF_LENGTH_MM, type Axis } from './wedge';
 
@@ -22,6 +23,8 @@ export interface RollStrip {
   readonly form: StripForm;
   /** A coded disc at every place as well, which a scan measures. */
   readonly hasDiscs: boolean;
+  /** Unit of the numbers printed at its wedges; mm where absent. */
+  readonly scale?: ReadingScale;
 }
 
 export interface StripFigure extends WedgeFigure {
@@ -69,6 +72,7 @@ function figureOf(strip: RollStrip, stationNo: number, side: StripSide, axis: Ax
   const y = stationAtMm(strip, stationNo) + (axis === 'along' ? ALONG_FROM_MIDDLE_MM : ACROSS_FROM_MIDDLE_MM);
   return {
     ...{ kind: 'wedge', setNo: 1, spotNo: stationNo, stationNo, side, axis, halfLengthMm: h },
+    ...(strip.scale && { scale: strip.scale }),
     middle: { x, y },
     origin: axis === 'along' ? { x: x - h, y } : { x, y: y + h },
     // A piece that is copied is the same every time.

@@ -14,6 +14,7 @@ import {
 } from './comb-layout';
 import { SMALL_DISC_MM, SMALL_HOLE_MM, type DiscFigure } from './disc';
 import type { LiftOffFigure } from './lift-off';
+import type { ReadingScale } from './reading-scale';
 import { AXES, ditherOf, SHORT_HALF_LENGTH_MM, type Axis, type WedgePlace } from './wedge';
 import { wedgeBoxes } from './wedge-layout';
 
@@ -49,6 +50,8 @@ export interface RoughFigure {
   /** The grid's zero and the cut L's corner, sheet frame. */
   readonly centre: Point;
   readonly reachMm: number;
+  /** Scale of its lines; mm where absent. */
+  readonly scale?: ReadingScale;
 }
 
 /** What a check sheet is: enough to draw every file of it, and nothing else. Content is hashed in canonical form. */
@@ -102,6 +105,7 @@ export interface SheetChoice {
   readonly checkKind: CheckKind;
   readonly style?: FigureStyle;
   readonly sets?: 1 | 2;
+  readonly scale?: ReadingScale;
 }
 
 const centreOf = (block: Block, cell: Cell): Point =>
@@ -228,34 +232,50 @@ function figuresOf({ block, checkKind, style = 'wedge', sets = 2 }: SheetChoice)
 
 /** The check sheet of a block. Only wedges are cut in two sets. */
 export function defineSheet(choice: SheetChoice): SheetDefinition {
-  const { block, checkKind, style = 'wedge', sets = 2 } = choice;
+  const { block, checkKind, style = 'wedge', sets = 2, scale = 'mm' } = choice;
+  const figures = figuresOf(choice);
   return {
     generatorVersion: GENERATOR_VERSION,
     block,
     checkKind,
     sets: style === 'wedge' ? sets : 1,
-    ...figuresOf(choice),
+    ...(scale === 'mm' ? figures : inScale(figures, scale)),
   };
 }
 
-/** From this generator on, every check has words of its own round its discs. */
+/** The same figures with another scale printed beside them. A sheet in mm says nothing of it. */
+const inScale = (figures: Figures, scale: ReadingScale): Figures => ({
+  ...figures,
+  wedges: figures.wedges.map((f) => ({ ...f, scale })),
+  combs: figures.combs.map((f) => ({ ...f, scale })),
+  roughs: figures.roughs.map((f) => ({ ...f, scale })),
+});
+
+/** Scale in which the figures of a sheet are read. Lift-off discs carry no numbers. */
+export const scaleOf = ({
+  wedges,
+  combs,
+  roughs,
+}: Pick<SheetDefinition, 'wedges' | 'combs' | 'roughs'>): ReadingScale =>
+  [...wedges, ...combs, ...roughs][0]?.scale ?? 'mm';
+
+/** From this generator on, words round the discs are moved on, check by check and later sheet by sheet. */
 const OWN_WORDS_SINCE = 4;
 
-/** By how many words of the book a check's own are moved on. One pair of checks in 84 shares them. */
+/** A number of words to move on by, from whatever something is known by. One pair in 84 shares it. */
 export function wordShiftOf(key: string): number {
   const count = CODE_WORDS.length;
   return ((seedFrom(key, 'words') % count) + count) % count;
 }
 
 /**
- * The sheet with the words that one check's discs carry: the same places as every other check's, but all words moved on by
- * a number of the check's own, so that a scan of another check's sheet is known for what it is.
- * @param key whatever the check is known by.
+ * The sheet with the words that its own discs carry: the same places as every other sheet of its definition, but all words
+ * moved on, so that a scan of another sheet is known for what it is.
+ * @param shift by how many words.
  */
-export function withOwnWords(definition: SheetDefinition, key: string): SheetDefinition {
+export function withWordsMoved(definition: SheetDefinition, shift: number): SheetDefinition {
   if (definition.generatorVersion < OWN_WORDS_SINCE) return definition;
   const count = CODE_WORDS.length;
-  const shift = wordShiftOf(key);
   const moved = (codeNo: number): number => (codeNo + shift) % count;
   return {
     ...definition,

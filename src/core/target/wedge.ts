@@ -1,4 +1,5 @@
 import type { Point } from '../geometry/affine';
+import type { ReadingScale } from './reading-scale';
 
 export type Axis = 'across' | 'along';
 export const AXES: readonly Axis[] = ['across', 'along'];
@@ -26,6 +27,8 @@ export interface WedgePlace {
   readonly origin: Point;
   readonly halfLengthMm: number;
   readonly ditherMm: number;
+  /** Scale printed beside it; mm where absent. */
+  readonly scale?: ReadingScale;
 }
 
 /** Along: u = +x, v = +y. Across: u = -y, v = +x. Both right-handed seen from the ink. */
@@ -64,16 +67,6 @@ export function cutStrip(h: number): readonly FigurePoint[] {
 /** Where the tips meet for a reading, and the reading for a meeting point: reading = (h - u) / h, in mm. */
 export const meetingPointMm = (h: number, readingMm: number): number => h - h * readingMm;
 export const readingAt = (h: number, u: number): number => (h - u) / h;
-
-/** Printed ticks at every tenth of a mm, -10..10; tenths that carry a number are 10, 5, 0, -5, -10. */
-export const TICK_TENTHS: readonly number[] = Array.from({ length: 21 }, (_, i) => 10 - i);
-export const isNumberedTick = (tenths: number): boolean => tenths % 5 === 0;
-
-/** What is printed at a numbered tick: halves and wholes of a mm. */
-export function tenthsWord(tenths: number): string {
-  if (tenths === 0) return '0';
-  return `${tenths > 0 ? '+' : '\u2212'}${Math.abs(tenths) === 10 ? '1' : '.5'}`;
-}
 
 /**
  * Known displacement of a spot's ink along v: spreads the readings over one step, so that rounding is independent from

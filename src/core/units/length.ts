@@ -8,8 +8,13 @@ export const PLOTTER_UNITS_PER_MM = 40;
 export const MM_PER_POINT = MM_PER_INCH / POINTS_PER_INCH;
 export const MM_PER_PX = MM_PER_INCH / PX_PER_INCH;
 
+/** A person's units; of the inch people some take sizes in fractions. Measured values are decimal for all. */
 export const UNIT_SYSTEMS = ['mm', 'in-decimal', 'in-fraction'] as const;
 export type UnitSystem = (typeof UNIT_SYSTEMS)[number];
+/** Unit of the numbers printed on a sheet. */
+export type PrintedUnit = 'mm' | 'thou';
+/** What a number without a unit is in. */
+export type TypedUnit = UnitSystem | PrintedUnit;
 
 export type LengthProblem =
   | { readonly kind: 'empty' }
@@ -41,10 +46,10 @@ function magnitude(groups: readonly (string | undefined)[]): number {
 
 /**
  * Reads a length as people write it: "0.57", "0,57", "-0.57 mm", "5 3/16", "5-3/16 in", "3/16\"", "20 thou", "12 pt".
- * A number without a unit is in the given system's unit. Exact conversions.
+ * A number without a unit is in the given one. Exact conversions.
  * @returns mm, or the reason.
  */
-export function parseLength(text: string, system: UnitSystem): Result<number, LengthProblem> {
+export function parseLength(text: string, typedUnit: TypedUnit): Result<number, LengthProblem> {
   const trimmed = text.trim().toLowerCase();
   if (trimmed === '') return fail({ kind: 'empty' });
   const match = LENGTH.exec(trimmed);
@@ -52,20 +57,23 @@ export function parseLength(text: string, system: UnitSystem): Result<number, Le
   const value = magnitude(match.slice(2, 8));
   if (!Number.isFinite(value)) return fail({ kind: 'not-a-length', text: text.trim() });
   const written = (match[8] ?? '').replace(/[\u2033\u201d]/, '"');
-  const unit = written === '' ? defaultUnit(system) : written;
+  const unit = written === '' ? unitWord(typedUnit) : written;
   const mmPer = MM_PER[unit];
   if (mmPer === undefined) return fail({ kind: 'unknown-unit', unit });
   const sign = match[1] === '' || match[1] === '+' || match[1] === undefined ? 1 : -1;
   return ok(sign * value * mmPer);
 }
 
-function defaultUnit(system: UnitSystem): string {
-  return system === 'mm' ? 'mm' : 'in';
-}
+const EXAMPLES: Readonly<Record<TypedUnit, string>> = {
+  mm: '0.35 or 0,35 mm',
+  thou: '14 or 14 thou',
+  'in-decimal': '0.014 in or 14 thou',
+  'in-fraction': '1/16 or 0.0625 in',
+};
 
 /** What to tell someone whose length could not be read. */
-export function lengthProblemWords(problem: LengthProblem, system: UnitSystem): string {
-  const example = system === 'mm' ? '0.35 or 0,35 mm' : '0.014 in or 1/64 in';
+export function lengthProblemWords(problem: LengthProblem, typedUnit: TypedUnit): string {
+  const example = EXAMPLES[typedUnit];
   switch (problem.kind) {
     case 'empty':
       return `Type a length, such as ${example}.`;
@@ -87,32 +95,69 @@ export function formatFixed(value: number, decimals: number, signed = false): st
   return signed && !isZero ? `+${rounded}` : rounded;
 }
 
-/** Nearest 1/64 inch as "5 3/16"; a tilde in front when that is not exact to 0.01 mm. */
-function inchFraction(mm: number, signed: boolean): string {
-  const sixtyFourths = Math.round((Math.abs(mm) / MM_PER_INCH) * 64);
-  const exact = Math.abs((sixtyFourths * MM_PER_INCH) / 64 - Math.abs(mm)) < 0.005;
-  const whole = Math.floor(sixtyFourths / 64);
-  let upper = sixtyFourths % 64;
-  let lower = 64;
+/** Number of a measured length without its unit: mm to 2 decimals, inches to 3. */
+export function formatLengthNumber(mm: number, system: UnitSystem, signed = false): string {
+  return system === 'mm' ? formatFixed(mm, 2, signed) : formatFixed(mm / MM_PER_INCH, 3, signed);
+}
+
+export function unitWord(typedUnit: TypedUnit): string {
+  return typedUnit === 'mm' || typedUnit === 'thou' ? typedUnit : 'in';
+}
+
+/** A measured length with its unit: "0.35 mm", "0.014 in". */
+export function formatLength(mm: number, system: UnitSystem, signed = false): string {
+  return `${formatLengthNumber(mm, system, signed)} ${unitWord(system)}`;
+}
+
+/** Finest fraction of an inch that is written. */
+const FINEST_FRACTION = 32;
+/** A size this near to a fraction is that fraction: what a decimal to the thousandth cannot tell apart. */
+const SAME_SIZE_MM = 0.0005 * MM_PER_INCH;
+
+/** "5 3/16" where a size is a whole number of 1/32 inch, else null. */
+function inchFraction(mm: number): string | null {
+  const parts = Math.round((mm / MM_PER_INCH) * FINEST_FRACTION);
+  if (mm < 0 || Math.abs((parts * MM_PER_INCH) / FINEST_FRACTION - mm) >= SAME_SIZE_MM) return null;
+  const whole = Math.floor(parts / FINEST_FRACTION);
+  let upper = parts % FINEST_FRACTION;
+  let lower = FINEST_FRACTION;
   while (upper > 0 && upper % 2 === 0) {
     upper /= 2;
     lower /= 2;
   }
-  const parts = [whole > 0 || upper === 0 ? String(whole) : '', upper > 0 ? `${upper}/${lower}` : ''].filter(Boolean);
-  const isNegative = mm < 0 && sixtyFourths > 0;
-  const sign = isNegative ? MINUS : signed && sixtyFourths > 0 ? '+' : '';
-  return `${exact ? '' : '~'}${sign}${parts.join(' ')}`;
+  return [whole > 0 || upper === 0 ? String(whole) : '', upper > 0 ? `${upper}/${lower}` : '']
+    .filter(Boolean)
+    .join(' ');
 }
 
-/** Number without its unit, in the person's system; mm to 2 decimals, inches to 3, fractions to 1/64. */
-export function formatLengthNumber(mm: number, system: UnitSystem, signed = false): string {
-  if (system === 'mm') return formatFixed(mm, 2, signed);
-  if (system === 'in-decimal') return formatFixed(mm / MM_PER_INCH, 3, signed);
-  return inchFraction(mm, signed);
+/** Number of a size that is typed (inset, border, bleed, limit, width): as a fraction where the person takes them and it is one. */
+export function formatSizeNumber(mm: number, system: UnitSystem): string {
+  const fraction = system === 'in-fraction' ? inchFraction(mm) : null;
+  return fraction ?? formatLengthNumber(mm, system);
 }
 
-export const unitWord = (system: UnitSystem): string => (system === 'mm' ? 'mm' : 'in');
+/** A size with its unit; a fraction with the decimal beside: "1/16 in (0.063)". */
+export function formatSize(mm: number, system: UnitSystem): string {
+  const decimal = formatLengthNumber(mm, system);
+  const number = formatSizeNumber(mm, system);
+  const beside = number.includes('/') ? ` (${decimal})` : '';
+  return `${number} ${unitWord(system)}${beside}`;
+}
 
-export function formatLength(mm: number, system: UnitSystem, signed = false): string {
-  return `${formatLengthNumber(mm, system, signed)} ${unitWord(system)}`;
+/** A length finer than most, such as an uncertainty: mm to 3 decimals, inches to 4. */
+export function formatFineNumber(mm: number, system: UnitSystem, signed = false): string {
+  return system === 'mm' ? formatFixed(mm, 3, signed) : formatFixed(mm / MM_PER_INCH, 4, signed);
+}
+
+export function formatFine(mm: number, system: UnitSystem, signed = false): string {
+  return `${formatFineNumber(mm, system, signed)} ${unitWord(system)}`;
+}
+
+/** Number of a reading in the unit printed at its figure: "0.30" mm, "12" thou. */
+export function formatReadingNumber(mm: number, unit: PrintedUnit, signed = false): string {
+  return unit === 'mm' ? formatFixed(mm, 2, signed) : formatFixed((1000 * mm) / MM_PER_INCH, 0, signed);
+}
+
+export function formatReading(mm: number, unit: PrintedUnit, signed = false): string {
+  return `${formatReadingNumber(mm, unit, signed)} ${unit}`;
 }

@@ -75,6 +75,10 @@ export const calibrationSheet = pgTable(
       .notNull()
       .references(() => sheetDefinition.id),
     sheetNo: integer().notNull(),
+    /** Printed on it and in the names of its files. Sheets made before every sheet had a code of its own share their definition's. */
+    code: text().notNull(),
+    /** By how many words of the code book its discs are moved on; absent: its check's number, for sheets made before. */
+    wordShift: integer(),
   },
   (t) => [unique('calibration_sheet_no').on(t.calibrationId, t.sheetNo)],
 );

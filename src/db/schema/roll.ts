@@ -13,6 +13,7 @@ import {
   unique,
   uuid,
 } from 'drizzle-orm/pg-core';
+import { READING_SCALES } from '@/core/target/reading-scale';
 import { STRIP_FORMS, STRIP_SIDES } from '@/core/target/roll-strip';
 import { AXES } from '@/core/target/wedge';
 import { READING_STATES } from '@/core/reading/methods';
@@ -46,6 +47,8 @@ export const rollRun = pgTable(
     sides: text({ enum: STRIP_SIDES }).array().notNull(),
     /** A strip that carries coded discs beside its wedges. */
     hasDiscs: boolean().notNull().default(false),
+    /** Unit of the numbers printed at its wedges. */
+    scale: text({ enum: READING_SCALES }).notNull().default('mm'),
     toleranceMm: measured(),
     /** What its setup's settings stood at when it was cut, by their ids. */
     settingsSnapshot: jsonb().notNull(),

@@ -1,6 +1,6 @@
 import { unmarkFormulas } from './formula-marks';
 import { dsvFormat } from 'd3';
-import { lengthProblemWords, parseLength, type UnitSystem } from '@/core/units/length';
+import { lengthProblemWords, parseLength, type TypedUnit } from '@/core/units/length';
 
 /** What a column of a table from elsewhere holds. */
 export type ColumnKind = 'text' | 'length' | 'number' | 'moment' | 'choice';
@@ -44,7 +44,7 @@ export interface ReadTable {
 export interface TableReading {
   readonly columns: readonly TableColumn[];
   /** Unit of lengths whose head names none. */
-  readonly system: UnitSystem;
+  readonly system: TypedUnit;
   /** How a date such as 03/04/2026 is meant. */
   readonly isDayFirst: boolean;
   readonly mostLines: number;
@@ -142,7 +142,7 @@ export function parseMoment(text: string, isDayFirst: boolean): number | null {
 
 type Taken = { readonly value: TableValue } | { readonly wrong: string };
 
-function takeLength(text: string, unit: string, system: UnitSystem): Taken {
+function takeLength(text: string, unit: string, system: TypedUnit): Taken {
   const hasUnit = /[a-z"]/i.test(text);
   const parsed = parseLength(hasUnit ? text : `${text} ${unit}`, system);
   return parsed.ok ? { value: parsed.value } : { wrong: lengthProblemWords(parsed.error, system) };

@@ -1,6 +1,6 @@
 import { dsvFormat } from 'd3';
 import { AXES, type Axis } from '@/core/target/wedge';
-import { lengthProblemWords, parseLength, type UnitSystem } from '@/core/units/length';
+import { lengthProblemWords, parseLength, type TypedUnit } from '@/core/units/length';
 
 /** One reading out of a list, with the line it stood in. */
 export interface ListedReading {
@@ -61,7 +61,7 @@ interface Draft {
 interface Line {
   readonly line: number;
   readonly spotNo: number;
-  readonly system: UnitSystem;
+  readonly system: TypedUnit;
 }
 
 function takeValue(draft: Draft, at: Line & { readonly axis: Axis }, { title, unit }: Column, words: string): void {
@@ -89,7 +89,7 @@ function takeLine(
   draft: Draft,
   columns: Columns,
   cells: readonly string[],
-  where: { readonly line: number; readonly system: UnitSystem },
+  where: { readonly line: number; readonly system: TypedUnit },
 ): void {
   const wrong = (field: string, words: string): void => {
     draft.problems.push({ line: where.line, field, words });
@@ -126,7 +126,7 @@ function repeatedIn(readings: readonly ListedReading[]): readonly ListProblem[] 
  * "reading", a unit in the head where it is not the person's own; tab, semicolon or comma between columns, decimal point or
  * comma; empty cells are figures that were not read.
  */
-export function parseReadingList(text: string, system: UnitSystem): ReadingList {
+export function parseReadingList(text: string, system: TypedUnit): ReadingList {
   if (text.length > MOST_CHARACTERS)
     return {
       readings: [],

@@ -1,7 +1,7 @@
 import { dsvFormat } from 'd3';
 import { STRIP_SIDES, type StripSide } from '@/core/target/roll-strip';
 import { AXES, type Axis } from '@/core/target/wedge';
-import { lengthProblemWords, parseLength, type UnitSystem } from '@/core/units/length';
+import { lengthProblemWords, parseLength, type TypedUnit } from '@/core/units/length';
 import { MOST_CHARACTERS, separatorOf, type ListProblem } from './reading-list';
 
 /** One reading along a roll out of a list, with the line it stood in. */
@@ -51,7 +51,7 @@ const sideOf = (words: string): StripSide | undefined =>
 interface Lines {
   readonly heads: Heads;
   readonly sides: readonly StripSide[];
-  readonly system: UnitSystem;
+  readonly system: TypedUnit;
 }
 
 function readLine(cells: readonly string[], line: number, { heads, sides, system }: Lines): StationList {
@@ -93,7 +93,7 @@ function repeatedIn(readings: readonly ListedStation[]): readonly ListProblem[] 
  * and "along", a unit in the head where it is not the person's own; the rest as a list of a sheet's readings has it.
  * @param sides that were printed: where there is only one, its column may be left out.
  */
-export function parseStationList(text: string, sides: readonly StripSide[], system: UnitSystem): StationList {
+export function parseStationList(text: string, sides: readonly StripSide[], system: TypedUnit): StationList {
   const only = (line: number, field: string, words: string): StationList => ({
     readings: [],
     problems: [{ line, field, words }],

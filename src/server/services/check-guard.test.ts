@@ -191,7 +191,7 @@ describe('the database itself', () => {
     ],
     [
       'a sheet',
-      `insert into calibration_sheet select gen_random_uuid(), calibration_id, sheet_definition_id, 99
+      `insert into calibration_sheet select gen_random_uuid(), calibration_id, sheet_definition_id, 99, 'XX-XXX', 0
          from calibration_sheet where calibration_id = $1 limit 1`,
     ],
   ])('takes no %s of a closed check', async (_, insert) => {

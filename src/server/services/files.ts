@@ -23,7 +23,7 @@ import {
 } from '../documents/sheet-drawing';
 import { refusal, type Refusal } from './actor';
 import { fileMove, withoutFigures } from './cut-moves';
-import type { CalibrationRecord, CutPlan } from './record';
+import { onSheet, type CalibrationRecord, type CutPlan } from './record';
 import { spotInkOf } from './spot-ink';
 
 export const FILE_KINDS = [
@@ -124,11 +124,12 @@ function written(drawing: VectorDrawing, type: FileForm['type'], unitsPerInch: 7
 
 /** Makes one file of the calibration's check sheet; cut files are for the next cut and the stated load. */
 export async function makeFile(
-  record: CalibrationRecord,
+  whole: CalibrationRecord,
   kind: FileKind,
   order: CutOrder,
 ): Promise<Result<MadeFile, Refusal>> {
   const { plan, load } = order;
+  const record = onSheet(whole, plan.sheetNo);
   const made = (what: string, type: keyof typeof MEDIA, body: string | Buffer): Result<MadeFile, Refusal> =>
     ok({ name: `check-sheet-${record.code}-${what}.${type}`, mediaType: MEDIA[type], body });
   if (kind === 'cut-hpgl') {

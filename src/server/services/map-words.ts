@@ -1,7 +1,7 @@
 import 'server-only';
 import { KNIFE_SHIFT_UNTOLD } from '@/core/fit/pen';
 import { AXES } from '@/core/target/wedge';
-import { formatFixed, formatLength, type UnitSystem } from '@/core/units/length';
+import { formatFixed, formatLength, formatSize, type UnitSystem } from '@/core/units/length';
 import type { Fault } from '@/core/verdict/fault';
 import { PART_NAMES, partValueWords } from '@/core/verdict/part-words';
 import type { PartJudgement } from '@/core/verdict/parts';
@@ -126,7 +126,7 @@ export function verdictLines(
     cannot_tell: isPenAlone(analysis) ? PEN_ALONE : adviceWords(advice),
   }[verdict];
   return {
-    constant: `${isPenAlone(analysis) ? 'By scale, rotation and squareness alone, constant' : 'Constant'} error ${formatLength(bounds.worstMm, system)} at the worst corner, below ${formatLength(bounds.upperMm, system)} with 95 % confidence; ${formatLength(record.calibration.toleranceMm, system)} allowed.`,
+    constant: `${isPenAlone(analysis) ? 'By scale, rotation and squareness alone, constant' : 'Constant'} error ${formatLength(bounds.worstMm, system)} at the worst corner, below ${formatLength(bounds.upperMm, system)} with 95 % confidence; ${formatSize(record.calibration.toleranceMm, system)} allowed.`,
     next: isPenAlone(analysis)
       ? 'Next job: not known while the knife\u2019s own shift is not known.'
       : `Next job: 95 in 100 stay within ${formatLength(next.q95Mm, system)}; ${share} in 100 would be out. Reckoned with marks that scatter by ${formatLength(markSdMm, system)}${analysis.noise.kind === 'estimated' ? '' : ', assumed'}.`,

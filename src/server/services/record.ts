@@ -10,7 +10,7 @@ import { earlierLoads } from './earlier-loads';
 import { insetMoves, slantedMoves } from '@/core/shop/mark-use';
 import type { Block } from '@/core/target/block';
 import { marksFor } from './setup-marks';
-import { withOwnWords, type SetNo, type SheetDefinition } from '@/core/target/sheet-definition';
+import { withWordsMoved, wordShiftOf, type SetNo, type SheetDefinition } from '@/core/target/sheet-definition';
 import type { Session } from '@/db/client';
 import {
   findCalibration,
@@ -43,12 +43,19 @@ export interface CutSet extends DoneCut {
   readonly cutAt: Date;
 }
 
+/** One printed sheet of a calibration. */
+export interface PrintedSheet extends Row<typeof findSheets> {
+  /** What is printed on it, its discs with their own words. */
+  readonly definition: SheetDefinition;
+}
+
 /** Everything about one calibration that its steps need. */
 export interface CalibrationRecord {
   readonly calibration: NonNullable<Awaited<ReturnType<typeof findCalibration>>>['calibration'];
   readonly material: NonNullable<Awaited<ReturnType<typeof findCalibration>>>['material'];
   readonly startedByName: string;
   readonly setupRow: SetupRow;
+  /** The sheet in hand (the latest, unless another was asked for): what is on it, and its code. */
   readonly definition: SheetDefinition;
   readonly code: string;
   readonly block: Block;
@@ -61,7 +68,7 @@ export interface CalibrationRecord {
   readonly settings: readonly MachineSetting[];
   /** Of a which-way test: the change that the test before made to each setting, by its id. */
   readonly lastTrials: Readonly<Record<string, number>>;
-  readonly sheets: readonly Row<typeof findSheets>[];
+  readonly sheets: readonly PrintedSheet[];
   readonly printChecks: readonly Row<typeof findPrintChecks>[];
   readonly cutSets: readonly CutSet[];
   /** First looks at each figure. */
@@ -97,7 +104,7 @@ export const affineToArray = (map: Affine<'machine', 'machine'>): number[] => [
   map.ty,
 ];
 
-function cutSetOf(row: Row<typeof findCutSets>, sheets: readonly Row<typeof findSheets>[]): CutSet {
+function cutSetOf(row: Row<typeof findCutSets>, sheets: readonly PrintedSheet[]): CutSet {
   return {
     id: row.id,
     sheetId: row.calibrationSheetId,
@@ -123,15 +130,20 @@ export async function loadRecord(session: Session, calibrationId: string): Promi
   const { calibration } = found;
   const setupRow = await findSetup(session, calibration.setupId);
   if (!setupRow) return null;
-  const definition = withOwnWords(StoredSheet.parse(found.definition.content), calibrationId);
-  const { block } = definition;
+  const drawn = StoredSheet.parse(found.definition.content);
+  const { block } = drawn;
   const marks = marksFor(setupRow, block);
   const area = {
     widthMm: setupRow.setup.workWidthMm ?? block.widthMm,
     lengthMm: setupRow.setup.workLengthMm ?? block.lengthMm,
   };
   const settings = await findSettings(session, ownersOf(setupRow), marks.places[0] ?? { x: 0, y: 0 });
-  const sheets = await findSheets(session, calibrationId);
+  const sheets = (await findSheets(session, calibrationId)).map((row): PrintedSheet => {
+    const definition = withWordsMoved(drawn, row.wordShift ?? wordShiftOf(calibrationId));
+    return { ...row, definition };
+  });
+  const latest = sheets.at(-1);
+  if (!latest) throw new Error(`calibration ${calibrationId} has no sheet`);
   const rows = await findCutSets(
     session,
     sheets.map((s) => s.id),
@@ -147,8 +159,8 @@ export async function loadRecord(session: Session, calibrationId: string): Promi
     material: found.material,
     startedByName: found.startedByName,
     setupRow,
-    definition,
-    code: found.definition.code,
+    definition: latest.definition,
+    code: latest.code,
     block,
     marks: marks.places,
     loadModel: marks.model,
@@ -182,6 +194,12 @@ export async function loadRecord(session: Session, calibrationId: string): Promi
       correctionId: corrections.at(-1)?.id ?? null,
     }),
   };
+}
+
+/** The record with another of its sheets in hand; the latest for one that is not printed yet. */
+export function onSheet(record: CalibrationRecord, sheetNo: number): CalibrationRecord {
+  const sheet = record.sheets.find((s) => s.sheetNo === sheetNo);
+  return sheet ? { ...record, definition: sheet.definition, code: sheet.code } : record;
 }
 
 /** Programs that trace a picture take no lines of ours: for them the cut cannot be moved in the file. */

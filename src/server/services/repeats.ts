@@ -13,7 +13,7 @@ import {
 } from '@/core/reading/repeats';
 import { isFine, type ReadingMethod } from '@/core/reading/methods';
 import type { ReadingConditions } from '@/core/reading/uncertainty';
-import { formatFixed, formatLength, MM_PER_INCH, type UnitSystem } from '@/core/units/length';
+import { formatFine, formatLength, type UnitSystem } from '@/core/units/length';
 import { looksOf, mainMethod } from './looks';
 import { conditionsOf } from './readings';
 import { currentSets, type CalibrationRecord, type CutSet } from './record';
@@ -123,12 +123,11 @@ const plural = (count: number, one: string): string => `${count} ${one}${count =
 
 function steadinessWords(known: Repeatability, conditions: ReadingConditions, system: UnitSystem): string {
   // A scatter is finer than the lengths that are shown elsewhere.
-  const mm = (value: number): string =>
-    system === 'mm' ? `${formatFixed(value, 3)} mm` : `${formatFixed(value / MM_PER_INCH, 4)} in`;
+  const mm = (value: number): string => formatFine(value, system);
   const found = `Looks at the same figure scatter by ${mm(known.sdMm)} (95 %: ${mm(known.lowerMm)} to ${mm(known.upperMm)}, from ${plural(known.degrees, 'repeat')}).`;
   return known.degrees >= ENOUGH_DEGREES
-    ? `${found} That is reckoned with, in place of the assumed ${formatLength(assumedLookSd(conditions), system)}.`
-    : `${found} From ${ENOUGH_DEGREES} repeats on it takes the place of the assumed ${formatLength(assumedLookSd(conditions), system)}.`;
+    ? `${found} That is reckoned with, in place of the assumed ${formatFine(assumedLookSd(conditions), system)}.`
+    : `${found} From ${ENOUGH_DEGREES} repeats on it takes the place of the assumed ${formatFine(assumedLookSd(conditions), system)}.`;
 }
 
 /** What the repeats of a calibration's current sets say, and which round of looks comes next. */

@@ -3,7 +3,7 @@ import { StoredSettings } from '@/contracts/stored';
 import { actsOnFeed, feedCompensation, feedSetting } from '@/core/drift/feed-compensation';
 import type { RollDrift } from '@/core/drift/roll-drift';
 import { decimalsOf, settingUnitWord } from '@/core/setting/machine-setting';
-import { formatFixed, formatLength, type UnitSystem } from '@/core/units/length';
+import { formatFixed, formatLength, formatSize, type UnitSystem } from '@/core/units/length';
 import type { Session } from '@/db/client';
 import { findSettings, ownersOf } from '@/db/queries/settings';
 import type { RollRecord } from './roll-read';
@@ -69,9 +69,9 @@ export async function keyView(
       { way: 'per mille', type: `${signed(told.perMille, 2)} \u2030` },
       {
         way: 'a pair: the length it should be, and the length it is',
-        type: `${formatLength(told.nominalMm, system)} and ${formatLength(told.measuredMm, system)}`,
+        type: `${formatSize(told.nominalMm, system)} and ${formatLength(told.measuredMm, system)}`,
       },
-      { way: `mm for each ${formatLength(roll.spacingMm, system)}`, type: `${signed(told.mmPerStated, 3)} mm` },
+      { way: `mm for each ${formatSize(roll.spacingMm, system)}`, type: `${signed(told.mmPerStated, 3)} mm` },
     ],
   };
 }

@@ -3,7 +3,7 @@ import type { RollAnswer } from '@/compute/roll';
 import type { SectionWork } from '@/contracts/rolls';
 import type { RollSection } from '@/core/drift/roll-section';
 import { judgeTyped, type SectionRows } from '@/core/drift/section-rows';
-import { formatLength, type UnitSystem } from '@/core/units/length';
+import { formatLength, formatSize, type UnitSystem } from '@/core/units/length';
 
 /** A longest section in words; where nothing broke it, how far was looked. */
 export const lengthWords = ({ longestMm, isLimited }: RollSection, system: UnitSystem): string =>
@@ -29,13 +29,13 @@ export function sectionsHeadline(
 
 /** What is to be said of a length that somebody means to type. */
 export function typedWords(rows: SectionRows, typedMm: number, system: UnitSystem): string {
-  const typed = formatLength(typedMm, system);
+  const typed = formatSize(typedMm, system);
   switch (judgeTyped(rows, typedMm)) {
     case 'right':
       return `${typed} is right: ${rows.rowsPerSection} rows, no more and no fewer.`;
     case 'breaks-a-row':
-      return `${typed} breaks a row: type at least ${formatLength(rows.neededMm, system)}.`;
+      return `${typed} breaks a row: type at least ${formatSize(rows.neededMm, system)}.`;
     case 'takes-one-more':
-      return `${typed} lets one more row in than holds: type less than ${formatLength(rows.oneMoreMm, system)}.`;
+      return `${typed} lets one more row in than holds: type less than ${formatSize(rows.oneMoreMm, system)}.`;
   }
 }

@@ -22,12 +22,13 @@ import { rollRun, stationReading } from '@/db/schema/roll';
 import { now } from '../clock';
 import { refusal, type Actor, type Refusal } from './actor';
 import { strangerTo } from './own-shop';
+import { readingScaleOf } from './reading-scale-of';
 
 export type RollRow = NonNullable<Awaited<ReturnType<typeof findRoll>>>['roll'];
 
 /** The strip that a stretch of a roll carries; of a run, its pieces. */
-export const stripOf = ({ widthMm, spacingMm, stations, sides, form, hasDiscs }: RollRow): RollStrip => ({
-  ...{ widthMm, spacingMm, stations, sides, form, hasDiscs },
+export const stripOf = ({ widthMm, spacingMm, stations, sides, form, hasDiscs, scale }: RollRow): RollStrip => ({
+  ...{ widthMm, spacingMm, stations, sides, form, hasDiscs, scale },
 });
 
 type Method = SaveStationInput['method'] | 'stand_in';
@@ -91,6 +92,7 @@ export async function startRoll(
   await database.insert(rollRun).values({
     ...input,
     hasDiscs: input.kind === 'strip',
+    scale: await readingScaleOf(database, actor),
     settingsSnapshot: Object.fromEntries(settings.map((s) => [s.id, s.value])),
     state: 'open',
     startedAt: now(),

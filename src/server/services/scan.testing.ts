@@ -7,7 +7,7 @@ import { combineScans } from '@/core/scan/combine-scans';
 import type { GrayImage } from '@/core/scan/gray';
 import { measureScan } from '@/core/scan/measure-scan';
 import { scanFigures } from '@/core/scan/scan-figures';
-import type { ScanProblem, ScanResult } from '@/core/scan/scan-result';
+import type { OtherSheet, ScanProblem, ScanResult } from '@/core/scan/scan-result';
 import type { Database } from '@/db/client';
 import type { SheetCondition } from '../standins/glass';
 import type { Device } from '../standins/scanner';
@@ -31,8 +31,12 @@ export async function scannedImage(database: Database, record: CalibrationRecord
   return { width: info.width, height: info.height, data: new Uint8Array(data) };
 }
 
-export function measuredImage(image: GrayImage, record: CalibrationRecord): Result<ScanResult, ScanProblem> {
-  const work = measureScan(image, scanFigures(record.definition));
+export function measuredImage(
+  image: GrayImage,
+  record: CalibrationRecord,
+  others: readonly OtherSheet[] = [],
+): Result<ScanResult, ScanProblem> {
+  const work = measureScan(image, scanFigures(record.definition), undefined, others);
   for (;;) {
     const step = work.next();
     if (step.done) return step.value;

@@ -6,18 +6,20 @@ import { seededRng } from '@/core/math/random';
 import type { CutLine } from '@/core/shop/cut-lines';
 import { combineScans } from '@/core/scan/combine-scans';
 import type { GrayImage } from '@/core/scan/gray';
+import { scanFigures } from '@/core/scan/scan-figures';
 import type { ScanResult } from '@/core/scan/scan-result';
 import { testDatabase, type TestDatabase } from '@/db/database.testing';
 import { cutAndRead, mustLoad } from '../../../scripts/run-calibration';
 import { analyse } from './analysis';
 import { isRead } from './looks';
-import type { CalibrationRecord } from './record';
+import { onSheet, type CalibrationRecord } from './record';
 import { keepOriginal, keptOriginal, type OriginalPlace } from './scan-originals';
+import { otherSheets } from './other-sheets';
 import { inputOf, measuredImage, scannedImage, scanWith, type Laid } from './scan.testing';
 import { keptScans, saveScan } from './scans';
 import { makeShop, startOrder, type ShopOrder, type TestShop } from './shop.testing';
 import { startCalibration } from './start';
-import { checkPrint } from './steps';
+import { addSheet, checkPrint } from './steps';
 
 jest.setTimeout(120_000);
 
@@ -175,9 +177,29 @@ describe('a sheet on the scanner', () => {
 
   it('another check\u2019s sheet carries other words, and is not taken for this one', async () => {
     const [own, other] = [await cutSheet(), await cutSheet()];
-    expect(other.record.code).toBe(own.record.code);
-    const result = measuredImage(await imageOf(other.record, {}), own.record);
-    expect(result).toMatchObject({ ok: false, error: { kind: 'no-page' } });
+    const image = await imageOf(other.record, {});
+    expect(measuredImage(image, own.record)).toMatchObject({ ok: false, error: { kind: 'no-page' } });
+    const others = [{ code: other.record.code, figures: scanFigures(other.record.definition) }];
+    expect(measuredImage(image, own.record, others)).toMatchObject({
+      ...{ ok: false, error: { kind: 'other-sheet', code: other.record.code } },
+    });
+    const photo = await imageOf(other.record, { device: 'camera' });
+    expect(measuredImage(photo, own.record, others)).toMatchObject({
+      error: { kind: 'other-sheet', code: other.record.code },
+    });
+  });
+
+  it('the second sheet of a check is not taken for the first', async () => {
+    const { shop, record } = await cutSheet();
+    await addSheet(test.database, shop.actor, { calibrationId: record.calibration.id });
+    const after = await mustLoad(test.database, record.calibration.id);
+    expect(after.sheets.map((s) => s.sheetNo)).toEqual([1, 2]);
+    const [first, second] = [onSheet(after, 1), onSheet(after, 2)];
+    const image = await imageOf(first, {});
+    expect(measuredImage(image, first)).toMatchObject({ ok: true });
+    const others = await otherSheets(test.database, second, { sheetId: after.sheets[1]!.id });
+    expect(others.map((o) => o.code)).toEqual([first.code]);
+    expect(measuredImage(image, second, others)).toMatchObject({ error: { kind: 'other-sheet', code: first.code } });
   });
 
   it('the same scan sent twice is kept once; a later one supersedes its readings; an unknown disc is refused', async () => {

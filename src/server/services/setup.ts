@@ -14,6 +14,7 @@ import { MARK_USE_WORDS, type Family } from '@/core/shop/words';
 import { markTestHint } from './mark-use';
 import { markSpaceFor } from './setup-marks';
 import { moveWords, settingValueWords } from './words';
+import { usualCutLine } from './usual-cut-line';
 
 export interface SetupView {
   readonly name: string;
@@ -76,7 +77,7 @@ export async function readSetup(database: Database, id: string): Promise<SetupVi
     sets,
     family: found.setup.family,
     toleranceMm: found.setup.toleranceMm,
-    materials: materials.map((m) => ({ id: m.id, name: m.name, finish: m.finish })),
+    materials: materials.map((m) => ({ id: m.id, name: m.name, finish: m.finish, cutLine: usualCutLine(m) })),
     lastMaterialId,
     settings: settings.map((s) => ({
       id: s.id,

@@ -12,7 +12,7 @@ import { findTruth } from '@/db/queries/shop';
 import { backInk, printAndCut, type SheetFiles, type SheetPicture } from '../standins/print-and-cut';
 import { refusal, type Refusal } from './actor';
 import { makeFile, queueDrawing, type CutOrder, type FileKind } from './files';
-import { doneSets, planCut, type CalibrationRecord, type CutPlan, type CutSet } from './record';
+import { doneSets, onSheet, planCut, type CalibrationRecord, type CutPlan, type CutSet } from './record';
 
 /** The plan that a set was cut by, from what was written down. */
 function orderOf(set: CutSet): CutOrder {
@@ -34,7 +34,8 @@ async function textOf(record: CalibrationRecord, kind: FileKind, order: CutOrder
   return made.value.body.toString();
 }
 
-async function filesOf(record: CalibrationRecord, set: CutSet): Promise<SheetFiles> {
+async function filesOf(whole: CalibrationRecord, set: CutSet): Promise<SheetFiles> {
+  const record = onSheet(whole, set.sheetNo);
   const order = orderOf(set);
   const cutColour = CUT_COLOURS[set.setNo];
   const printSvg = (): string => writeSvg(pictureOnly(record.definition, record.code), { unitsPerInch: 'mm' });

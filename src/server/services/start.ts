@@ -3,24 +3,28 @@ import { createHash, randomUUID } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import type { PageInput, StartCalibrationInput } from '@/contracts/inputs';
 import { decideRoute, type RouteChoice } from '@/core/shop/decide-route';
-import { layOutBlock, type BlockProblem } from '@/core/target/block';
+import { layOutBlock, type Block, type BlockProblem } from '@/core/target/block';
 import { isSheetName, sheetSize } from '@/core/units/sheet-size';
 import { canonicalJson } from '@/core/target/canonical-json';
 import { sheetCodeOf } from '@/core/target/sheet-code';
 import { styleFor, type CutLine } from '@/core/shop/cut-lines';
 import { defineSheet, GENERATOR_VERSION, stylesOf, type SheetDefinition } from '@/core/target/sheet-definition';
 import { fail, ok, type Result } from '@/core/result';
-import { formatLength } from '@/core/units/length';
+import { formatSize } from '@/core/units/length';
 import type { Database, Session } from '@/db/client';
 import { findCalibration } from '@/db/queries/calibration';
 import { findSetup, type SetupRow } from '@/db/queries/shop';
 import { calibration, calibrationSheet } from '@/db/schema/calibration';
 import { sheetDefinition, sheetFigure, sheetSpot } from '@/db/schema/sheet';
+import { material } from '@/db/schema/shop';
 import { now } from '../clock';
 import { markTestProblem } from './mark-use';
 import { markSpaceFor } from './setup-marks';
 import { refusal, type Actor, type Refusal } from './actor';
 import { strangerTo } from './own-shop';
+import { readingScaleOf } from './reading-scale-of';
+import { newSheetMarks } from './sheet-marks';
+import { usualCutLine } from './usual-cut-line';
 
 /** Every figure of a sheet as it is listed in the database. */
 function figureRows({ liftOffs, discs, combs, wedges, roughs }: SheetDefinition) {
@@ -96,10 +100,16 @@ async function problemWith(
 ): Promise<string | null> {
   const { toleranceMm: limitMm, family } = setup;
   if (input.toleranceMm > limitMm + 1e-9)
-    return `Limit of this check: at most ${formatLength(limitMm, 'mm')}, the limit of this printer + cutter. Change that limit on its page first.`;
+    return `Limit of this check: at most ${formatSize(limitMm, 'mm')}, the limit of this printer + cutter. Change that limit on its page first.`;
   if (input.kind === 'two_faces' && family !== 'F6')
     return 'Front against back is measured on work that is printed on both sides.';
   return input.kind === 'mark_use' ? markTestProblem(database, { setup, ...row }, input) : null;
+}
+
+/** How the cut is best seen in a material, as far as the page has room for it. */
+async function usualLine(database: Database, materialId: string, block: Block): Promise<CutLine> {
+  const [row] = await database.select().from(material).where(eq(material.id, materialId));
+  return row && stylesOf(block).includes('comb') ? usualCutLine(row) : 'weeded';
 }
 
 /** Begins a calibration with its first sheet. The id comes from the client: a retry finds the one already there. */
@@ -114,16 +124,17 @@ export async function startCalibration(
   const found = await findSetup(database, input.setupId);
   if (!found)
     return fail(refusal('This printer + cutter is not in the shop any more. Go back to the bench and choose another.'));
-  const cutLine = input.cutLine ?? 'weeded';
-  const { style, sets } = sheetFor(found, input.kind, cutLine);
   const block = layOutBlock(truePage(input.page), markSpaceFor(found));
   if (!block.ok) return fail(refusal(tooSmallWords(input.page.name, block.error)));
+  const cutLine = input.cutLine ?? (await usualLine(database, input.materialId, block.value));
+  const { style, sets } = sheetFor(found, input.kind, cutLine);
   const problem = await problemWith(database, found, input);
   if (problem) return fail(refusal(problem));
   if (!stylesOf(block.value).includes(style))
     return fail(refusal(`A ${input.page.name} sheet is too small for combs. Take a larger sheet, or weed the strips.`));
   const checkKind = input.kind === 'full' ? 'full' : 'quick';
-  const definition = defineSheet({ block: block.value, checkKind, style, sets });
+  const scale = input.scale ?? (await readingScaleOf(database, actor));
+  const definition = defineSheet({ block: block.value, checkKind, style, sets, scale });
   await database.transaction(async (session) => {
     const definitionId = await storedDefinition(session, definition);
     await session.insert(calibration).values({
@@ -142,9 +153,12 @@ export async function startCalibration(
       startedAt: now(),
       startedBy: actor.personId,
     });
-    await session
-      .insert(calibrationSheet)
-      .values({ id: randomUUID(), calibrationId: input.id, sheetDefinitionId: definitionId, sheetNo: 1 });
+    await session.insert(calibrationSheet).values({
+      ...(await newSheetMarks(session)),
+      calibrationId: input.id,
+      sheetDefinitionId: definitionId,
+      sheetNo: 1,
+    });
   });
   return ok(input.id);
 }

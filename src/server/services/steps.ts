@@ -1,5 +1,4 @@
 import 'server-only';
-import { randomUUID } from 'node:crypto';
 import { and, eq, sql } from 'drizzle-orm';
 import type { StepName } from '@/contracts/steps';
 import type { CheckPrintInput, MarkTryInput, RecordCutInput } from '@/contracts/inputs';
@@ -18,6 +17,7 @@ import { figuresSpent, shiftUnder } from './cut-moves';
 import { keepMarkReadings, type MarkLook } from './mark-readings';
 import { affineToArray, doneSets, loadNoOf, planCut, type CalibrationRecord, type CutPlan } from './record';
 import { roughOf } from './rough';
+import { newSheetMarks } from './sheet-marks';
 
 export type Step = StepName;
 
@@ -186,7 +186,7 @@ export async function addSheet(
     const { sheetDefinitionId } = record.calibration;
     await session
       .insert(calibrationSheet)
-      .values({ id: randomUUID(), calibrationId, sheetDefinitionId, sheetNo })
+      .values({ ...(await newSheetMarks(session)), calibrationId, sheetDefinitionId, sheetNo })
       .onConflictDoNothing();
     await goToStep(session, calibrationId, 'print');
     return ok(sheetNo);

@@ -1,5 +1,5 @@
 import 'server-only';
-import { formatLength, type UnitSystem } from '@/core/units/length';
+import { formatLength, formatSize, type UnitSystem } from '@/core/units/length';
 import { isPenAlone, type Analysis } from './analysis';
 import { changedOnly } from './corrections';
 import { canMoveFile, type CalibrationRecord } from './record';
@@ -60,7 +60,7 @@ function wayWords(record: CalibrationRecord, analysis: Analysis, system: UnitSys
 export function mapHeadline(record: CalibrationRecord, analysis: Analysis, system: UnitSystem): string {
   const { bounds } = analysis;
   const by = isPenAlone(analysis) ? ' by scale, rotation and squareness' : '';
-  const off = `Worst corner ${formatLength(bounds.worstMm, system)} off${by}. Limit ${formatLength(record.calibration.toleranceMm, system)}.`;
+  const off = `Worst corner ${formatLength(bounds.worstMm, system)} off${by}. Limit ${formatSize(record.calibration.toleranceMm, system)}.`;
   if (wayOut(record, analysis) === 'good-as-it-is') return `Good as it is. ${off}`;
   return `${off} ${wayWords(record, analysis, system)}`;
 }

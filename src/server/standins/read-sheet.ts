@@ -6,7 +6,8 @@ import { COMB_REACH_MM, combAnswers, nearestAnswer } from '@/core/target/comb';
 import type { SheetDefinition, WedgeFigure } from '@/core/target/sheet-definition';
 import { rimDisplacement } from '@/core/reading/observation';
 import { LIFT_OFF_REACH_MM, LIFT_OFF_RING_OUTER_MM } from '@/core/target/lift-off';
-import { figureToSheet, READING_STEP_MM, WEDGE_REACH_MM } from '@/core/target/wedge';
+import { divisionOf, nearestWedgeReading } from '@/core/target/reading-scale';
+import { figureToSheet, READING_STEP_MM } from '@/core/target/wedge';
 
 /** How steady an eye is, and where its noise comes from. */
 export interface Eye {
@@ -57,10 +58,10 @@ export function readWedges(
       const strip = stripOver(figure, cuts);
       const seen = strip ? readWedgePicture(figure, strip) : null;
       const noisy = seen === null ? null : seen + eye.sdMm * standardNormal(eye.rng);
-      const entered =
-        noisy === null ? null : Number((Math.round(noisy / READING_STEP_MM) * READING_STEP_MM).toFixed(2));
-      const isInside = entered !== null && Math.abs(entered) <= WEDGE_REACH_MM;
-      return { spotNo: figure.spotNo, axis: figure.axis, readingMm: isInside ? entered : null };
+      const { wedgeReachMm, wedgeStepMm } = divisionOf(figure.scale);
+      const isInside = noisy !== null && Math.abs(noisy) <= wedgeReachMm + wedgeStepMm / 2;
+      const readingMm = isInside ? nearestWedgeReading(noisy, figure.scale) : null;
+      return { spotNo: figure.spotNo, axis: figure.axis, readingMm };
     });
 }
 
@@ -75,7 +76,7 @@ export function readCombs(
     const seen = readCombPicture(comb, combStrokes(comb, cuts));
     if (seen === null || Math.abs(seen) > COMB_REACH_MM) return { spotNo, axis, readingMm: null };
     const noisy = seen + eye.sdMm * standardNormal(eye.rng);
-    return { spotNo, axis, readingMm: nearestAnswer(combAnswers(spotNo), noisy).readingMm };
+    return { spotNo, axis, readingMm: nearestAnswer(combAnswers(comb), noisy).readingMm };
   });
 }
 

@@ -4,7 +4,7 @@ import { v4 as uuid } from 'uuid';
 import { useRouter } from 'next/navigation';
 import { useState, useTransition } from 'react';
 import { printFactor } from '@/core/target/print-factor';
-import { formatFixed, formatLength, type UnitSystem } from '@/core/units/length';
+import { formatFixed, formatLength, formatSize, type UnitSystem } from '@/core/units/length';
 import { printChecked } from '@/server/actions/calibration';
 import { LengthField } from '../components/LengthField';
 
@@ -40,7 +40,7 @@ export function PrintCheck({ calibrationId, nominalMm, system, standinMm }: Prop
 
   return (
     <section className="notice" aria-label="Check of the print">
-      <h2>{`The long line on the left, bar to bar: is it ${formatLength(nominalMm, system)}?`}</h2>
+      <h2>{`The long line on the left, bar to bar: is it ${formatSize(nominalMm, system)}?`}</h2>
       <p className="quiet">
         Lay a steel rule along it.
         {standinMm === null ? '' : ` (The stand-in\u2019s print measures ${formatLength(standinMm, system)}.)`}

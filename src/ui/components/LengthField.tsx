@@ -1,7 +1,14 @@
 'use client';
 
 import { useState } from 'react';
-import { formatLengthNumber, lengthProblemWords, parseLength, unitWord, type UnitSystem } from '@/core/units/length';
+import {
+  formatLength,
+  formatSizeNumber,
+  lengthProblemWords,
+  parseLength,
+  unitWord,
+  type UnitSystem,
+} from '@/core/units/length';
 import { TypedField } from './TypedField';
 
 interface Props {
@@ -19,15 +26,18 @@ interface Props {
 
 /** A length typed as people write it, in the person's unit; says what is wrong beside the field and keeps what was typed. */
 export function LengthField({ label, system, initialMm, hint, isLabelHidden, isOptional = false, onChange }: Props) {
-  const [text, setText] = useState(initialMm === undefined ? '' : formatLengthNumber(initialMm, system));
+  const [text, setText] = useState(initialMm === undefined ? '' : formatSizeNumber(initialMm, system));
   const [isTouched, setTouched] = useState(false);
   const parsed = parseLength(text, system);
+  // A fraction has its decimal beside it, and so has a length typed in another unit.
+  const isOtherwise = parsed.ok && /[/a-z"]/i.test(text);
+  const beside = isOtherwise ? ` = ${formatLength(parsed.value, system)}` : '';
   const isLeftEmpty = isOptional && text.trim() === '';
   return (
     <TypedField
       label={label}
       text={text}
-      unit={unitWord(system)}
+      unit={`${unitWord(system)}${beside}`}
       problem={isTouched && !parsed.ok && !isLeftEmpty ? lengthProblemWords(parsed.error, system) : null}
       hint={hint}
       isLabelHidden={isLabelHidden}

@@ -2,7 +2,7 @@
 
 import { v4 as uuid } from 'uuid';
 import { useState, useTransition } from 'react';
-import { formatLength, type UnitSystem } from '@/core/units/length';
+import { formatSize, type UnitSystem } from '@/core/units/length';
 import { limitSet } from '@/server/actions/shop';
 import { LengthField } from './LengthField';
 
@@ -31,7 +31,7 @@ export function LimitControl({ setupId, limitMm, usualMm, system }: Props) {
     <section aria-label="Limit" className="mb-3">
       <p className="mb-1 d-flex flex-wrap gap-2 align-items-center">
         <span>
-          Limit <strong className="figures">{formatLength(limitMm, system)}</strong>
+          Limit <strong className="figures">{formatSize(limitMm, system)}</strong>
         </span>
         <button
           type="button"
@@ -59,7 +59,7 @@ export function LimitControl({ setupId, limitMm, usualMm, system }: Props) {
                   set(mm);
                 }}
               >
-                {formatLength(mm, system)}
+                {formatSize(mm, system)}
               </button>
             ))}
           </p>

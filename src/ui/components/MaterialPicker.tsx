@@ -1,11 +1,14 @@
 'use client';
 
 import { useId } from 'react';
+import type { CutLine } from '@/core/shop/cut-lines';
 
 export interface MaterialChoice {
   readonly id: string;
   readonly name: string;
   readonly finish: string;
+  /** How a cut in it is best seen. */
+  readonly cutLine?: CutLine;
 }
 
 interface Props {

@@ -7,13 +7,15 @@ import { layOutBlock, type MarkSpace, type PageChoice } from '@/core/target/bloc
 import { styleFor, type CutLine } from '@/core/shop/cut-lines';
 import type { CheckKind } from '@/core/target/cells';
 import { checkKindsOf, defineSheet, stylesOf, type FigureStyle } from '@/core/target/sheet-definition';
-import { formatLength, type UnitSystem } from '@/core/units/length';
+import type { ReadingScale } from '@/core/target/reading-scale';
+import { formatSize, type UnitSystem } from '@/core/units/length';
 import { start } from '@/server/actions/calibration';
 import { SheetDrawing } from '../sheet/SheetDrawing';
 import { CutLinePicker } from './CutLinePicker';
 import { LengthField } from './LengthField';
 import { MaterialPicker, type MaterialChoice } from './MaterialPicker';
 import { PagePicker } from './PagePicker';
+import { ScalePicker } from './ScalePicker';
 
 export interface StartView {
   readonly setupId: string;
@@ -37,8 +39,15 @@ function kindWords(kind: CheckKind, spots: number, style: FigureStyle): string {
   return `${COUNT[spots] ?? spots} spots, ${looks}, ${rest}`;
 }
 
+interface Wanted {
+  readonly page: PageChoice;
+  readonly kind: CheckKind;
+  readonly cutLine: CutLine;
+  readonly scale: ReadingScale;
+}
+
 /** What a page offers with the marks it must leave room for, and the sheet as chosen. */
-function offerOf(view: StartView, page: PageChoice, kind: CheckKind, cutLine: CutLine) {
+function offerOf(view: StartView, { page, kind, cutLine, scale }: Wanted) {
   const block = layOutBlock(page, view.marks);
   if (!block.ok)
     return { block, kinds: [], checkKind: kind, style: view.style, definition: null, isCombOffered: false };
@@ -47,31 +56,50 @@ function offerOf(view: StartView, page: PageChoice, kind: CheckKind, cutLine: Cu
   const style = offered.includes(wanted) ? wanted : view.style;
   const kinds = checkKindsOf(block.value, style);
   const checkKind = kinds.includes(kind) ? kind : 'quick';
-  const definition = defineSheet({ block: block.value, checkKind, style, sets: view.sets });
+  const definition = defineSheet({ block: block.value, checkKind, style, sets: view.sets, scale });
   return { block, kinds, checkKind, style, definition, isCombOffered: offered.includes('comb') };
 }
+
+interface Choices {
+  readonly kind: CheckKind;
+  readonly page: PageChoice;
+  readonly materialId: string;
+  readonly toleranceMm: number | null;
+  /** Null: what suits the material. */
+  readonly cutLine: CutLine | null;
+  readonly scale: ReadingScale;
+}
+
+const firstChoices = ({ page, lastMaterialId, materials, toleranceMm, system }: StartView): Choices => ({
+  ...{ kind: 'quick', page, toleranceMm, cutLine: null, scale: system === 'mm' ? 'mm' : 'thou' },
+  materialId: lastMaterialId ?? materials[0]?.id ?? '',
+});
+
+const lineOf = ({ materials }: StartView, { cutLine, materialId }: Choices): CutLine =>
+  cutLine ?? materials.find((m) => m.id === materialId)?.cutLine ?? 'weeded';
 
 /** Set up: which check, which sheet, what material. The sheet itself shows what will be printed. */
 export function StartForm({ view }: { readonly view: StartView }) {
   const router = useRouter();
-  const [kind, setKind] = useState<CheckKind>('quick');
-  const [page, setPage] = useState<PageChoice>(view.page);
-  const [materialId, setMaterialId] = useState(view.lastMaterialId ?? view.materials[0]?.id ?? '');
-  const [toleranceMm, setToleranceMm] = useState<number | null>(view.toleranceMm);
+  const [choices, setChoices] = useState(() => firstChoices(view));
+  const take = (some: Partial<Choices>): void => {
+    setChoices((now) => ({ ...now, ...some }));
+  };
+  const { kind, page, materialId, toleranceMm, scale } = choices;
   const [problem, setProblem] = useState<string | null>(null);
   const [isBusy, startTransition] = useTransition();
   const [id] = useState(() => uuid());
-  const [cutLine, setCutLine] = useState<CutLine>('weeded');
+  const cutLine = lineOf(view, choices);
   const { block, kinds, checkKind, style, definition, isCombOffered } = useMemo(
-    () => offerOf(view, page, kind, cutLine),
-    [view, page, kind, cutLine],
+    () => offerOf(view, { page, kind, cutLine, scale }),
+    [view, page, kind, cutLine, scale],
   );
 
   const begin = (): void => {
     startTransition(async () => {
       const done = await start({
-        ...{ id, setupId: view.setupId, materialId, page, kind: checkKind, toleranceMm },
-        ...(style === 'comb' ? { cutLine } : {}),
+        ...{ id, setupId: view.setupId, materialId, page, kind: checkKind, toleranceMm, scale },
+        ...(view.style === 'wedge' ? { cutLine: style === 'comb' ? cutLine : 'weeded' } : {}),
       });
       if (done.ok) router.push(`/calibrations/${done.value}/print`);
       else setProblem(done.message);
@@ -102,7 +130,7 @@ export function StartForm({ view }: { readonly view: StartView }) {
                 name="kind"
                 checked={checkKind === k}
                 onChange={() => {
-                  setKind(k);
+                  take({ kind: k });
                 }}
               />
               <span>
@@ -115,22 +143,52 @@ export function StartForm({ view }: { readonly view: StartView }) {
             </label>
           ))}
         </fieldset>
-        <PagePicker own={view.page} page={page} system={view.system} onPage={setPage} />
+        <PagePicker
+          own={view.page}
+          page={page}
+          system={view.system}
+          onPage={(chosen) => {
+            take({ page: chosen });
+          }}
+        />
         {!block.ok && (
           <p role="alert" className="notice">
-            {`Too small with these marks: at least ${formatLength(block.error.neededWidthMm, view.system)} by ${formatLength(block.error.neededLengthMm, view.system)}.`}
+            {`Too small with these marks: at least ${formatSize(block.error.neededWidthMm, view.system)} by ${formatSize(block.error.neededLengthMm, view.system)}.`}
           </p>
         )}
         {view.style === 'wedge' && (
-          <CutLinePicker chosen={cutLine} isCombOffered={isCombOffered} onChoose={setCutLine} />
+          <CutLinePicker
+            chosen={cutLine}
+            isCombOffered={isCombOffered}
+            onChoose={(line) => {
+              take({ cutLine: line });
+            }}
+          />
         )}
-        <MaterialPicker label="Material" materials={view.materials} chosenId={materialId} onChoose={setMaterialId} />
+        {style !== 'lift-off' && (
+          <ScalePicker
+            scale={scale}
+            onChoose={(unit) => {
+              take({ scale: unit });
+            }}
+          />
+        )}
+        <MaterialPicker
+          label="Material"
+          materials={view.materials}
+          chosenId={materialId}
+          onChoose={(chosenId) => {
+            take({ materialId: chosenId });
+          }}
+        />
         <LengthField
           label="Limit of this check"
           system={view.system}
           initialMm={view.toleranceMm}
-          hint={`At most ${formatLength(view.toleranceMm, view.system)}. Type less for finer work.`}
-          onChange={setToleranceMm}
+          hint={`At most ${formatSize(view.toleranceMm, view.system)}. Type less for finer work.`}
+          onChange={(mm) => {
+            take({ toleranceMm: mm });
+          }}
         />
         <button
           type="button"

@@ -1,7 +1,7 @@
 'use client';
 
 import { EDGE_KINDS, type JobDraft } from '@/core/layout/job-draft';
-import { formatLength, type UnitSystem } from '@/core/units/length';
+import { formatSize, type UnitSystem } from '@/core/units/length';
 import type { EdgeAnswer } from '@/workers/layout.client';
 import { FigureField } from '../components/FigureField';
 import { LengthField } from '../components/LengthField';
@@ -81,7 +81,7 @@ function Told({ draft, system, edgeMm, answer, known, needed, onChange }: ToldPr
             onChange({ edge: { ...edge, mm: needed } });
           }}
         >
-          {`Take ${formatLength(needed, system)}`}
+          {`Take ${formatSize(needed, system)}`}
         </button>
       )}
       <details>

@@ -5,7 +5,7 @@ import { ASSUMED_WANDER_SD_MM, bestInset, insetChoices, type InsetChoice } from 
 import type { JobDraft } from '@/core/layout/job-draft';
 import { layOut, pageOf, type PageFacts } from '@/core/layout/lay-out';
 import type { CellSize } from '@/core/layout/rows';
-import { formatLength, type UnitSystem } from '@/core/units/length';
+import { formatSize, type UnitSystem } from '@/core/units/length';
 import { LengthField } from '../components/LengthField';
 import { shareWords } from './edge-words';
 
@@ -45,7 +45,7 @@ function Row({
             onInset(choice.insetMm);
           }}
         >
-          {formatLength(choice.insetMm, system)}
+          {formatSize(choice.insetMm, system)}
         </button>
         {isHere ? ' now' : ''}
       </td>

@@ -2,7 +2,7 @@
 
 import type { KeyboardEvent, PointerEvent } from 'react';
 import type { LayoutPage } from '@/core/layout/page-area';
-import { formatLength, type UnitSystem } from '@/core/units/length';
+import { formatSize, type UnitSystem } from '@/core/units/length';
 
 /** How the inset is moved. */
 export interface InsetMove {
@@ -50,7 +50,7 @@ export function InsetHandle({ page, insetMm, size, system, isHeld, onHeld, onIns
       aria-valuemin={0}
       aria-valuemax={round(most)}
       aria-valuenow={insetMm}
-      aria-valuetext={formatLength(insetMm, system)}
+      aria-valuetext={formatSize(insetMm, system)}
       className="grip"
       onKeyDown={key}
       onPointerDown={(event) => {

@@ -5,7 +5,7 @@ import { grownBox, type LayoutPage, type PageArea } from '@/core/layout/page-are
 import type { Rollers } from '@/core/layout/rollers';
 import { TEST_CUT_MM, TEST_CUT_ROOM_MM } from '@/core/layout/spare';
 import type { Box } from '@/core/target/block';
-import { formatLength, type UnitSystem } from '@/core/units/length';
+import { formatSize, type UnitSystem } from '@/core/units/length';
 import { InsetHandle, type InsetMove } from './InsetHandle';
 import { Copies, ItemDrawing, type DrawnItem } from './LayoutCopies';
 
@@ -194,7 +194,7 @@ export function LayoutPicture(props: Props) {
       viewBox={`${-margin / 2} ${-front - margin} ${widthMm + margin} ${lengthMm + front + rear + 1.5 * margin}`}
       className={inset?.isHeld ? 'drawing layout held' : 'drawing layout'}
       role={inset ? 'group' : 'img'}
-      aria-label={`The page, ${formatLength(widthMm, system)} wide and ${formatLength(lengthMm, system)} long, with ${placements.length} copies`}
+      aria-label={`The page, ${formatSize(widthMm, system)} wide and ${formatSize(lengthMm, system)} long, with ${placements.length} copies`}
     >
       <Spare page={page} spare={spare} hair={hair} />
       <rect x={0} y={0} width={widthMm} height={lengthMm} fill="var(--sheet)" stroke="var(--rule)" strokeWidth={hair} />

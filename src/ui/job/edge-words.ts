@@ -1,6 +1,6 @@
 import type { ErrorBudget } from '@/core/budget/error-budget';
 import type { JobEdge } from '@/core/layout/job-draft';
-import { formatLength, type UnitSystem } from '@/core/units/length';
+import { formatSize, type UnitSystem } from '@/core/units/length';
 import type { EdgeAnswer } from '@/workers/layout.client';
 
 /** A share in words that an operator uses: 4 %, or one in so many where it is small. */
@@ -14,7 +14,7 @@ export function shareWords(share: number): string {
 /** "This job's 1.0 mm border will show the error on about 4 % of pieces." */
 export function edgeSentence(kind: JobEdge['kind'], edgeMm: number, answer: EdgeAnswer, system: UnitSystem): string {
   const what =
-    kind === 'none' || edgeMm === 0 ? 'edge, without border or bleed,' : `${formatLength(edgeMm, system)} ${kind}`;
+    kind === 'none' || edgeMm === 0 ? 'edge, without border or bleed,' : `${formatSize(edgeMm, system)} ${kind}`;
   if (answer.pieceShare === 0)
     return `This job\u2019s ${what} hides the error on every piece of the jobs that were simulated.`;
   return `This job\u2019s ${what} will show the error on ${shareWords(answer.pieceShare)} of pieces; ${shareWords(answer.jobShare)} of jobs have at least one.`;
@@ -23,7 +23,7 @@ export function edgeSentence(kind: JobEdge['kind'], edgeMm: number, answer: Edge
 /** What would be enough, and whether this is. */
 export function neededSentence(edgeMm: number, answer: EdgeAnswer, yieldShare: number, system: UnitSystem): string {
   const share = `${Number((yieldShare * 100).toFixed(1))} %`;
-  const needed = formatLength(Math.ceil(answer.neededMm * 100) / 100, system);
+  const needed = formatSize(Math.ceil(answer.neededMm * 100) / 100, system);
   return edgeMm >= answer.neededMm
     ? `${needed} would be enough for ${share} of jobs: this is.`
     : `For ${share} of jobs with nothing to be seen it takes ${needed}.`;

@@ -9,7 +9,7 @@ import {
   type TouchedMark,
 } from '@/core/registration/hand-registration';
 import type { Point } from '@/core/geometry/affine';
-import { formatFixed, formatLength } from '@/core/units/length';
+import { formatFixed, formatLength, formatSize } from '@/core/units/length';
 import { LengthField } from '../components/LengthField';
 import type { MeasureToolView } from './measure-view';
 import { RescueOrReprintChoice } from './RescueOrReprintChoice';
@@ -153,7 +153,7 @@ export function ByHand({ view }: { readonly view: MeasureToolView }) {
       )}
       {done.ok && (
         <section aria-label="What comes of it" role="status">
-          <h2>{`Out by ${formatLength(done.value.bounds.worstMm, system)} at the worst corner, up to ${formatLength(done.value.bounds.upperMm, system)}; ${formatLength(toleranceMm, system)} allowed`}</h2>
+          <h2>{`Out by ${formatLength(done.value.bounds.worstMm, system)} at the worst corner, up to ${formatLength(done.value.bounds.upperMm, system)}; ${formatSize(toleranceMm, system)} allowed`}</h2>
           <p>
             {`The print lies ${formatLength(done.value.print.beta[0] ?? 0, system, true)} across and ${formatLength(done.value.print.beta[1] ?? 0, system, true)} along`}
             {done.value.printModel !== 'shift' &&

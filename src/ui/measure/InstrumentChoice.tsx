@@ -1,7 +1,7 @@
 'use client';
 
 import { CALIPER_SD_MM, RULE_SD_MM } from '@/core/registration/rule-fit';
-import { formatLength, type UnitSystem } from '@/core/units/length';
+import { formatFine, type UnitSystem } from '@/core/units/length';
 
 interface Props {
   readonly sdMm: number;
@@ -31,7 +31,7 @@ export function InstrumentChoice({ sdMm, ruleMm = RULE_SD_MM, caliperMm = CALIPE
             onChange(value);
           }}
         >
-          {`${words}, to ${formatLength(value, system)}`}
+          {`${words}, to ${formatFine(value, system)}`}
         </button>
       ))}
     </p>

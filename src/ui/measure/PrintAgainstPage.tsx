@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { cornersOf } from '@/core/geometry/affine';
 import { fitMeasured, RULE_SD_MM } from '@/core/registration/rule-fit';
 import { DISTANCE_IDS, MARGIN_IDS, measuredOn } from '@/core/registration/sheet-lengths';
-import { formatLength } from '@/core/units/length';
+import { formatSize } from '@/core/units/length';
 import { LengthField } from '../components/LengthField';
 import { InstrumentChoice } from './InstrumentChoice';
 import { LengthTable, type Lengths } from './LengthTable';
@@ -37,7 +37,7 @@ export function PrintAgainstPage({ view }: { readonly view: MeasureToolView }) {
       </div>
       <div>
         <p>
-          {`The frame of a check sheet should measure ${formatLength(frame.widthMm, system)} by ${formatLength(frame.lengthMm, system)}, in the middle of the page. Any other frame or outermost marks will do: say its size.`}
+          {`The frame of a check sheet should measure ${formatSize(frame.widthMm, system)} by ${formatSize(frame.lengthMm, system)}, in the middle of the page. Any other frame or outermost marks will do: say its size.`}
         </p>
         <details>
           <summary>Another frame</summary>

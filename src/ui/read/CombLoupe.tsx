@@ -5,10 +5,10 @@ import {
   COMB_BELOW_MM,
   COMB_BOX_LENGTH_MM,
   COMB_BOX_WIDTH_MM,
-  COMB_MARKS,
-  COMB_NUMBERS,
   combAnswers,
   combCuts,
+  combMarks,
+  combNumbers,
   nearestAnswer,
   type CombPoint,
 } from '@/core/target/comb';
@@ -53,7 +53,7 @@ const CLOSE_HALF_MM = 5.6;
 /** The comb as it looks through a loupe for the value entered, and once more closer, where ticks run into one line. */
 export function CombLoupe(props: Props) {
   const { readingMm, figure } = props;
-  const { commandedMm } = nearestAnswer(combAnswers(figure.spotNo), readingMm);
+  const { commandedMm } = nearestAnswer(combAnswers(figure), readingMm);
   return (
     <div className="comb-loupe">
       <CombPart {...props} part={WHOLE} />
@@ -102,7 +102,7 @@ function CombPart({ figure, readingMm, turn, label, onTouch, part }: Props & { r
       onPointerMove={touch}
     >
       <rect {...box} fill="var(--sheet)" />
-      {COMB_MARKS.map((mark) => (
+      {combMarks(figure.scale).map((mark) => (
         <line
           key={`${mark.from.s} ${mark.from.w}`}
           {...stroke(mark.from, mark.to)}
@@ -123,7 +123,7 @@ function CombPart({ figure, readingMm, turn, label, onTouch, part }: Props & { r
           />
         );
       })}
-      {COMB_NUMBERS.map(({ at: place, text }) => {
+      {combNumbers(figure.scale).map(({ at: place, text }) => {
         const p = at(wordPlace(place, isUpright));
         return (
           <text

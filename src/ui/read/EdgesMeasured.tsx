@@ -1,7 +1,7 @@
 'use client';
 
 import { useId, useState } from 'react';
-import { formatLength, type UnitSystem } from '@/core/units/length';
+import { formatSize, type UnitSystem } from '@/core/units/length';
 import { LengthField } from '../components/LengthField';
 import type { Edge } from './round-view';
 
@@ -116,7 +116,7 @@ function ByStrip({ name, gapsMm, system, onWidths }: WaysProps & { readonly gaps
             <option value="">&ndash;</option>
             {choices.map((gap, i) => (
               <option key={gap} value={gap}>
-                {`${i % 2 === 0 ? 'the gap' : 'between two,'} ${formatLength(gap, system)}`}
+                {`${i % 2 === 0 ? 'the gap' : 'between two,'} ${formatSize(gap, system)}`}
               </option>
             ))}
           </select>

@@ -1,8 +1,8 @@
 'use client';
 
-import { formatFixed } from '@/core/units/length';
+import { formatReading } from '@/core/units/length';
 import { CombLoupe } from './CombLoupe';
-import { combFromTouch, type LookFigure } from './figure-look';
+import { combFromTouch, scaleOfFigure, type LookFigure } from './figure-look';
 import { readingFromTouch, type FigureTurn } from './wedge-view';
 import { WedgeLoupe } from './WedgeLoupe';
 
@@ -16,14 +16,14 @@ interface LoupeProps {
 /** The figure drawn large for the value entered. */
 export function FigureLoupe({ figure, valueMm, turn, onValue }: LoupeProps) {
   const { spotNo, axis } = figure;
-  const mm = formatFixed(valueMm, 2, true);
+  const value = formatReading(valueMm, scaleOfFigure(figure), true);
   if (figure.kind === 'comb')
     return (
       <CombLoupe
         figure={figure}
         readingMm={valueMm}
         turn={turn}
-        label={`Comb ${spotNo} ${axis} with the ticks in one line at ${mm}`}
+        label={`Comb ${spotNo} ${axis} with the ticks in one line at ${value}`}
         onTouch={(place) => {
           onValue(combFromTouch(figure, place, turn, valueMm));
         }}
@@ -34,11 +34,12 @@ export function FigureLoupe({ figure, valueMm, turn, onValue }: LoupeProps) {
       halfLengthMm={figure.halfLengthMm}
       ditherMm={figure.ditherMm}
       readingMm={valueMm}
+      scale={figure.scale}
       turn={turn}
       numbersAtV={axis === 'along' ? -4.6 : 3.9}
-      label={`Wedge ${spotNo} ${axis} with the tips meeting at ${mm}`}
+      label={`Wedge ${spotNo} ${axis} with the tips meeting at ${value}`}
       onTouch={(place) => {
-        onValue(readingFromTouch(place, turn, figure.halfLengthMm));
+        onValue(readingFromTouch(place, turn, figure));
       }}
     />
   );

@@ -1,5 +1,5 @@
 import Link from 'next/link';
-import { COMB_MARKS, combCuts, type CombPoint } from '@/core/target/comb';
+import { combCuts, combMarks, type CombPoint } from '@/core/target/comb';
 import { cutStrip, inkWedges } from '@/core/target/wedge';
 
 const H = 16;
@@ -29,7 +29,7 @@ function Ruler({ offset }: { readonly offset: number }) {
   return (
     <svg viewBox="-12 -5 24 15" className="drawing" aria-hidden="true">
       <rect x="-12" y="-5" width="24" height="15" fill="var(--sheet)" />
-      {COMB_MARKS.map((m) => (
+      {combMarks().map((m) => (
         <line key={`${m.from.s} ${m.from.w}`} {...ends(m.from, m.to)} stroke="var(--ink)" strokeWidth={m.widthMm} />
       ))}
       {combCuts({ spotNo: 1, axis: 'across', centre: { x: offset, y: 0 }, approach: 1 }).map(([from, to]) =>

@@ -3,7 +3,6 @@
 import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { nextTurn, type TurnDeg } from '@/core/geometry/load';
 import { figureName, type SheetDefinition } from '@/core/target/sheet-definition';
-import type { UnitSystem } from '@/core/units/length';
 import { isTall, leapt, nudged, settled, turnOf, type LookFigure } from './figure-look';
 import { FigureLoupe } from './FigureLoupe';
 import { ReadingSheet } from './ReadingSheet';
@@ -28,7 +27,6 @@ export interface ReadView {
   readonly isBlind: boolean;
   /** Which look at the figures: each is blind to the others. */
   readonly lookNo: number;
-  readonly system: UnitSystem;
   /** Random place of the first picture, drawn by the server so that both sides agree. */
   readonly firstStartMm: number;
   readonly start: { readonly spotNo: number; readonly axis: string } | null;
@@ -197,7 +195,6 @@ export function ReadStation({ view }: { readonly view: ReadView }) {
                   figure={figure}
                   valueMm={valueMm}
                   turn={turn}
-                  system={view.system}
                   said={station.said}
                   canUndo={keeper.canUndo}
                   onUndo={station.undo}
@@ -210,14 +207,7 @@ export function ReadStation({ view }: { readonly view: ReadView }) {
         ) : (
           <AllRead count={figures.length} canUndo={keeper.canUndo} onUndo={station.undo} />
         )}
-        <ReadSoFar
-          figures={figures}
-          kept={keeper.kept}
-          isBlind={view.isBlind}
-          system={view.system}
-          onChoose={choose}
-          current={index}
-        />
+        <ReadSoFar figures={figures} kept={keeper.kept} isBlind={view.isBlind} onChoose={choose} current={index} />
         <WhatNext left={left} unsaved={keeper.unsaved} next={view.next} isDone={figure === null} />
       </div>
     </div>

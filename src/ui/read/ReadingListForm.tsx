@@ -5,7 +5,8 @@ import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
 import { v4 as uuid } from 'uuid';
 import { AXES, type Axis } from '@/core/target/wedge';
-import { formatLength, type UnitSystem } from '@/core/units/length';
+import type { ReadingScale } from '@/core/target/reading-scale';
+import { formatReading } from '@/core/units/length';
 import { parseReadingList, type ListedReading } from '@/formats/csv/reading-list';
 import { keepReadingList } from '@/server/actions/calibration';
 import { ListText } from '../components/ListText';
@@ -22,7 +23,8 @@ interface Props {
   readonly lookNo: number;
   readonly figures: readonly Figure[];
   readonly reachMm: number;
-  readonly system: UnitSystem;
+  /** Unit of the numbers on the sheet. */
+  readonly scale: ReadingScale;
   /** Where to go once the list is kept. */
   readonly next: string;
 }
@@ -41,15 +43,15 @@ function keepWords(readings: number, problems: number): string {
 interface PreviewProps {
   readonly figures: readonly Figure[];
   readonly readings: readonly ListedReading[];
-  readonly system: UnitSystem;
+  readonly scale: ReadingScale;
 }
 
 /** What will be kept, spot by spot. */
-function ListPreview({ figures, readings, system }: PreviewProps) {
+function ListPreview({ figures, readings, scale }: PreviewProps) {
   const spots = [...new Set(figures.map((f) => f.spotNo))];
   const words = (spotNo: number, axis: Axis): string => {
     const found = readings.find((r) => r.spotNo === spotNo && r.axis === axis);
-    return found ? formatLength(found.readingMm, system, true) : '\u2013';
+    return found ? formatReading(found.readingMm, scale, true) : '\u2013';
   };
   return (
     <table className="plain" aria-label="What will be kept">
@@ -78,14 +80,14 @@ function ListPreview({ figures, readings, system }: PreviewProps) {
 }
 
 /** Readings as a list: typed, pasted from a spreadsheet or dropped in as a file; kept whole or not at all. */
-export function ReadingListForm({ cutSetId, method, lookNo, figures, reachMm, system, next }: Props) {
+export function ReadingListForm({ cutSetId, method, lookNo, figures, reachMm, scale, next }: Props) {
   const router = useRouter();
   const [text, setText] = useState('');
   // The same list sent twice, after an answer that got lost, is kept once.
   const sent = useRef<{ readonly text: string; readonly ids: readonly string[] }>({ text: '', ids: [] });
   const [isSending, setSending] = useState(false);
   const [refusal, setRefusal] = useState<string | null>(null);
-  const { readings, problems } = judgedList(parseReadingList(text, system), figures, reachMm);
+  const { readings, problems } = judgedList(parseReadingList(text, scale), figures, reachMm);
   const isEmpty = text.trim() === '';
 
   const keep = async (): Promise<void> => {
@@ -114,7 +116,7 @@ export function ReadingListForm({ cutSetId, method, lookNo, figures, reachMm, sy
       <div>
         <ListText
           label="One line a spot: spot, across, along"
-          help={`Tab, semicolon or comma between columns; decimal point or comma. Lengths are in ${system === 'mm' ? 'mm' : 'inches'} unless the head says otherwise, as "across (in)". Leave out what was not read.`}
+          help={`Tab, semicolon or comma between columns; decimal point or comma. Lengths are in ${scale} unless the head says otherwise, as "across (in)". Leave out what was not read.`}
           rows={12}
           text={text}
           empty={emptyList(figures)}
@@ -124,7 +126,7 @@ export function ReadingListForm({ cutSetId, method, lookNo, figures, reachMm, sy
         />
       </div>
       <div>
-        {!isEmpty && <ListPreview figures={figures} readings={readings} system={system} />}
+        {!isEmpty && <ListPreview figures={figures} readings={readings} scale={scale} />}
         {!isEmpty &&
           problems.map((p) => (
             <p key={`${p.line} ${p.field}`} className="notice" role="alert">

@@ -1,7 +1,8 @@
 'use client';
 
 import { useState } from 'react';
-import { formatLengthNumber, lengthProblemWords, parseLength, unitWord, type UnitSystem } from '@/core/units/length';
+import type { ReadingScale } from '@/core/target/reading-scale';
+import { formatReadingNumber, lengthProblemWords, parseLength } from '@/core/units/length';
 
 interface Props {
   readonly label: string;
@@ -11,19 +12,20 @@ interface Props {
   /** The nearest answer that the figure can give. */
   readonly settle: (mm: number) => number;
   readonly valueMm: number;
-  readonly system: UnitSystem;
+  /** Unit of the numbers printed at the figure: what is typed without a unit is in it. */
+  readonly scale: ReadingScale;
   readonly onChange: (mm: number) => void;
   /** Enter keeps the reading, as typed when something was typed. */
   readonly onEnter: (mm: number) => void;
 }
 
 /** The reading as a number to be read from a metre away; typing one works as well. */
-export function ReadingNumber({ label, reachMm, beyondWords, settle, valueMm, system, onChange, onEnter }: Props) {
+export function ReadingNumber({ label, reachMm, beyondWords, settle, valueMm, scale, onChange, onEnter }: Props) {
   // What is being typed belongs to the value it was begun at: when the picture moves, the number follows.
   const [draft, setDraft] = useState<{ text: string; forMm: number } | null>(null);
   const typed = draft?.forMm === valueMm ? draft.text : null;
-  const shown = typed ?? formatLengthNumber(valueMm, system, true);
-  const parsed = typed === null || typed === '' ? null : parseLength(typed, system);
+  const shown = typed ?? formatReadingNumber(valueMm, scale, true);
+  const parsed = typed === null || typed === '' ? null : parseLength(typed, scale);
   const isFar = parsed?.ok === true && Math.abs(parsed.value) > reachMm;
   return (
     <div className="reading-number">
@@ -53,9 +55,9 @@ export function ReadingNumber({ label, reachMm, beyondWords, settle, valueMm, sy
           onEnter(isGood ? settle(parsed.value) : valueMm);
         }}
       />
-      <span>{unitWord(system)}</span>
+      <span>{scale}</span>
       {parsed && !parsed.ok && (
-        <span className="invalid-feedback d-block">{lengthProblemWords(parsed.error, system)}</span>
+        <span className="invalid-feedback d-block">{lengthProblemWords(parsed.error, scale)}</span>
       )}
       {isFar && <span className="invalid-feedback d-block">{beyondWords}</span>}
     </div>

@@ -6,6 +6,7 @@ import type { TurnDeg } from '@/core/geometry/load';
 import { roughCut } from '@/core/target/drawing';
 import { roughInk } from '@/core/target/figure-ink';
 import type { RoughFigure } from '@/core/target/sheet-definition';
+import { formatReading } from '@/core/units/length';
 import { InkShapes } from '../sheet/InkShapes';
 
 const REACH_VIEW_MM = 21;
@@ -19,8 +20,9 @@ interface Props {
   readonly onTouch: (at: Point<'view'>) => void;
 }
 
-/** A mm grid with the cut L on it, as it lies in the hand. */
+/** A printed grid with the cut L on it, as it lies in the hand. */
 export function RoughPicture({ rough, place, turnDeg, onTouch }: Props) {
+  const { scale = 'mm' } = rough;
   const svg = useRef<SVGSVGElement>(null);
   const centred: RoughFigure = { ...rough, centre: { x: 0, y: 0 } };
   const ell = roughCut(centred)
@@ -30,10 +32,10 @@ export function RoughPicture({ rough, place, turnDeg, onTouch }: Props) {
     if (event.type === 'pointermove' && event.buttons === 0) return;
     const box = svg.current?.getBoundingClientRect();
     if (!box) return;
-    const scale = (2 * REACH_VIEW_MM) / box.width;
+    const mmPerPx = (2 * REACH_VIEW_MM) / box.width;
     onTouch({
-      x: (event.clientX - box.left - box.width / 2) * scale,
-      y: -(event.clientY - box.top - box.height / 2) * scale,
+      x: (event.clientX - box.left - box.width / 2) * mmPerPx,
+      y: -(event.clientY - box.top - box.height / 2) * mmPerPx,
     });
   };
   return (
@@ -43,7 +45,7 @@ export function RoughPicture({ rough, place, turnDeg, onTouch }: Props) {
       tabIndex={0}
       viewBox={`${-REACH_VIEW_MM} ${-REACH_VIEW_MM} ${2 * REACH_VIEW_MM} ${2 * REACH_VIEW_MM}`}
       role="img"
-      aria-label={`Rough grid ${rough.spotNo}, the L at ${place.x} across and ${place.y} along`}
+      aria-label={`Rough grid ${rough.spotNo}, the L at ${formatReading(place.x, scale)} across and ${formatReading(place.y, scale)} along`}
       onPointerDown={touch}
       onPointerMove={touch}
     >

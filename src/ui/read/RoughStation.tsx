@@ -3,9 +3,9 @@
 import { useState } from 'react';
 import type { Point } from '@/core/geometry/affine';
 import { nextTurn, sheetToView, type TurnDeg } from '@/core/geometry/load';
-import { ROUGH_REACH_MM } from '@/core/target/block';
+import { divisionOf } from '@/core/target/reading-scale';
 import type { RoughFigure } from '@/core/target/sheet-definition';
-import { formatFixed } from '@/core/units/length';
+import { formatReading, formatReadingNumber } from '@/core/units/length';
 import { isUndo } from './answering';
 import { RoughPicture } from './RoughPicture';
 import { TablePicture } from './TablePicture';
@@ -22,7 +22,13 @@ export interface RoughView {
   readonly pictureHref: string | null;
 }
 
-const quarter = (mm: number): number => Math.max(-ROUGH_REACH_MM, Math.min(ROUGH_REACH_MM, Math.round(mm * 4) / 4)) + 0;
+/** The nearest place that the grid can tell, within its lines. */
+function settledOn({ reachMm, scale }: RoughFigure, mm: number): number {
+  const { gridStepMm } = divisionOf(scale);
+  const most = Math.floor(reachMm / gridStepMm);
+  return Number((Math.max(-most, Math.min(most, Math.round(mm / gridStepMm))) * gridStepMm).toFixed(6)) + 0;
+}
+
 const ARROWS: Readonly<Record<string, readonly [number, number]>> = {
   ArrowLeft: [-1, 0],
   ArrowRight: [1, 0],
@@ -40,6 +46,8 @@ export function RoughStation({ view }: { readonly view: RoughView }) {
   const [place, setPlace] = useState({ x: 0, y: 0 });
   const rough = view.roughs[index];
   if (!rough) return <p>This sheet has no rough grids.</p>;
+  const { scale = 'mm' } = rough;
+  const { gridLineMm, gridStepMm } = divisionOf(scale);
   const t = sheetToView(turnDeg);
   const inSheet = (p: { x: number; y: number }): { x: number; y: number } => ({
     x: t.xx * p.x + t.yx * p.y,
@@ -52,7 +60,7 @@ export function RoughStation({ view }: { readonly view: RoughView }) {
   const move = (dx: number, dy: number): void => {
     const d = inSheet({ x: dx, y: dy });
     moved();
-    setPlace((now) => ({ x: quarter(now.x + d.x), y: quarter(now.y + d.y) }));
+    setPlace((now) => ({ x: settledOn(rough, now.x + d.x), y: settledOn(rough, now.y + d.y) }));
   };
   const keep = (): void => {
     if (!isMoved) {
@@ -79,7 +87,7 @@ export function RoughStation({ view }: { readonly view: RoughView }) {
   const touchAt = (view: Point<'view'>): void => {
     const p = inSheet(view);
     moved();
-    setPlace({ x: quarter(p.x), y: quarter(p.y) });
+    setPlace({ x: settledOn(rough, p.x), y: settledOn(rough, p.y) });
   };
   const readCount = view.roughs.filter(
     (r) => keeper.kept[slotKey({ method: 'rough', spotNo: r.spotNo, axis: 'along' })],
@@ -100,7 +108,7 @@ export function RoughStation({ view }: { readonly view: RoughView }) {
         const arrow = ARROWS[event.key];
         if (!arrow) return;
         event.preventDefault();
-        const step = event.shiftKey ? 1 : 0.25;
+        const step = event.shiftKey ? gridLineMm : gridStepMm;
         move(arrow[0] * step, arrow[1] * step);
       }}
     >
@@ -108,11 +116,10 @@ export function RoughStation({ view }: { readonly view: RoughView }) {
       <div>
         <h2>{`Grid ${index + 1} of ${view.roughs.length}: where is the outer corner of the cut L?`}</h2>
         <p>
-          Each line is one mm, the thick cross is where it belongs. Tap the corner, or move the L with the arrow keys
-          (Shift: one mm).
+          {`Each line is ${formatReadingNumber(gridLineMm, scale)} ${scale}, the thick cross is where it belongs. Tap the corner, or move the L with the arrow keys (Shift: one line).`}
         </p>
         <p className="figures" style={{ fontSize: '1.6rem' }}>
-          {`${formatFixed(place.x, 2, true)} across, ${formatFixed(place.y, 2, true)} along`}
+          {`${formatReading(place.x, scale, true)} across, ${formatReading(place.y, scale, true)} along`}
         </p>
         <p className="d-flex flex-wrap gap-2">
           <button type="button" className={`btn ${isAllRead ? 'btn-quiet' : 'btn-primary'}`} onClick={keep}>

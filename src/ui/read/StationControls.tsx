@@ -1,7 +1,6 @@
 'use client';
 
-import type { UnitSystem } from '@/core/units/length';
-import { LOOK_WORDS, nudged, reachOf, settled, type LookFigure } from './figure-look';
+import { lookWords, nudged, reachOf, scaleOfFigure, settled, type LookFigure } from './figure-look';
 import { LooksLikeThis } from './LooksLikeThis';
 import { NotRead } from './NotRead';
 import { ReadingNumber } from './ReadingNumber';
@@ -12,7 +11,6 @@ interface ControlsProps {
   readonly figure: LookFigure;
   readonly valueMm: number;
   readonly turn: FigureTurn;
-  readonly system: UnitSystem;
   readonly said: string | null;
   readonly canUndo: boolean;
   readonly onUndo: () => void;
@@ -22,9 +20,9 @@ interface ControlsProps {
 
 /** The number, the two keys that move the cut, and what can be said of the figure. */
 export function StationControls(props: ControlsProps) {
-  const { figure, valueMm, turn, system, onValue, onAnswer } = props;
+  const { figure, valueMm, turn, onValue, onAnswer } = props;
   const [less, more] = keysFor(turn);
-  const words = LOOK_WORDS[figure.kind];
+  const words = lookWords(figure);
   const nudge = (steps: number): void => {
     onValue(nudged(figure, valueMm, steps));
   };
@@ -36,7 +34,7 @@ export function StationControls(props: ControlsProps) {
         beyondWords={words.beyond}
         settle={(mm) => settled(figure, mm)}
         valueMm={valueMm}
-        system={system}
+        scale={scaleOfFigure(figure)}
         onChange={onValue}
         onEnter={(mm) => {
           onAnswer('read', mm);

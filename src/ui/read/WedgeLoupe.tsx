@@ -1,20 +1,16 @@
 'use client';
 
 import { useRef, type PointerEvent } from 'react';
-import {
-  cutStrip,
-  inkWedges,
-  isNumberedTick,
-  meetingPointMm,
-  TICK_TENTHS,
-  type FigurePoint,
-} from '@/core/target/wedge';
+import { cutStrip, inkWedges, meetingPointMm, type FigurePoint } from '@/core/target/wedge';
+import { divisionOf, type ReadingScale } from '@/core/target/reading-scale';
 import type { FigureTurn } from './wedge-view';
 
 interface Props {
   readonly halfLengthMm: number;
   readonly ditherMm: number;
   readonly readingMm: number;
+  /** Scale printed beside it. */
+  readonly scale: ReadingScale | undefined;
   readonly turn: FigureTurn;
   readonly label: string;
   /** Side of the strip on which the numbers are printed, as on the sheet. */
@@ -27,7 +23,8 @@ const REACH_U = 18.6;
 const REACH_V = 7.4;
 
 /** The wedge as it looks through a loupe for the value entered: ink, and the weeded strip with its dashed edges. */
-export function WedgeLoupe({ halfLengthMm: h, ditherMm, readingMm, turn, label, numbersAtV, onTouch }: Props) {
+export function WedgeLoupe({ halfLengthMm: h, ditherMm, readingMm, scale, turn, label, numbersAtV, onTouch }: Props) {
+  const { wedgeTicks } = divisionOf(scale);
   const svg = useRef<SVGSVGElement>(null);
   const isTall = Math.abs(turn.uy) > 0.5;
   const width = 2 * (isTall ? REACH_V : REACH_U);
@@ -77,15 +74,15 @@ export function WedgeLoupe({ halfLengthMm: h, ditherMm, readingMm, turn, label, 
         strokeWidth="0.13"
         strokeDasharray="0.7 0.4"
       />
-      {TICK_TENTHS.map((tenths) => {
-        const u = meetingPointMm(h, tenths / 10);
-        const end = isNumberedTick(tenths) ? 3.4 : 2.9;
+      {wedgeTicks.map(({ valueMm, number }) => {
+        const u = meetingPointMm(h, valueMm);
+        const end = number === null ? 2.9 : 3.4;
         return [1, -1].map((side) => {
           const from = at(u, side * 2.4);
           const to = at(u, side * end);
           return (
             <line
-              key={`${tenths} ${side}`}
+              key={`${valueMm} ${side}`}
               x1={from.x}
               y1={from.y}
               x2={to.x}
@@ -96,11 +93,12 @@ export function WedgeLoupe({ halfLengthMm: h, ditherMm, readingMm, turn, label, 
           );
         });
       })}
-      {TICK_TENTHS.filter(isNumberedTick).map((tenths) => {
-        const p = at(meetingPointMm(h, tenths / 10), numbersAtV);
+      {wedgeTicks.map(({ valueMm, number }) => {
+        if (number === null) return null;
+        const p = at(meetingPointMm(h, valueMm), numbersAtV);
         return (
           <text
-            key={tenths}
+            key={valueMm}
             x={p.x}
             y={p.y + 0.45}
             textAnchor={anchorFor(p.x, isTall)}
@@ -108,7 +106,7 @@ export function WedgeLoupe({ halfLengthMm: h, ditherMm, readingMm, turn, label, 
             fill="var(--ink)"
             className="figures"
           >
-            {tenths === 0 ? '0' : `${tenths > 0 ? '+' : '\u2212'}${(Math.abs(tenths) / 10).toFixed(1)}`}
+            {number}
           </text>
         );
       })}

@@ -10,34 +10,35 @@ import {
   nearestAnswer,
 } from '@/core/target/comb';
 import type { CombFigure, WedgeFigure } from '@/core/target/sheet-definition';
-import { figureToSheet, WEDGE_REACH_MM } from '@/core/target/wedge';
-import { clampReading, figureTurn, type FigureTurn } from './wedge-view';
+import { divisionOf, nearestWedgeReading, type ReadingScale } from '@/core/target/reading-scale';
+import { figureToSheet } from '@/core/target/wedge';
+import { formatReading } from '@/core/units/length';
+import { figureTurn, type FigureTurn } from './wedge-view';
 
 /** A figure that is read by itself, one direction at a time. */
 export type LookFigure = WedgeFigure | CombFigure;
 
 /** How far a figure shows the cut to be off, either way. */
-export const reachOf = (figure: LookFigure): number => (figure.kind === 'wedge' ? WEDGE_REACH_MM : COMB_REACH_MM);
+export const reachOf = (figure: LookFigure): number =>
+  figure.kind === 'wedge' ? divisionOf(figure.scale).wedgeReachMm : COMB_REACH_MM;
 
 /** The nearest answer that a figure can give. */
 export const settled = (figure: LookFigure, mm: number): number =>
-  figure.kind === 'wedge' ? clampReading(mm) : nearestAnswer(combAnswers(figure.spotNo), mm).readingMm;
+  figure.kind === 'wedge' ? nearestWedgeReading(mm, figure.scale) : nearestAnswer(combAnswers(figure), mm).readingMm;
 
-const WEDGE_STEP_MM = 0.05;
-const WEDGE_LEAP_MM = 0.5;
-
-/** So many of the figure's own steps further: of a wedge 0.05 mm, of a comb from tick to half to tick. */
+/** So many of the figure's own steps further: of a wedge its scale's step, of a comb from tick to half to tick. */
 export function nudged(figure: LookFigure, mm: number, steps: number): number {
-  if (figure.kind === 'wedge') return clampReading(mm + steps * WEDGE_STEP_MM);
-  const answers = combAnswers(figure.spotNo);
+  if (figure.kind === 'wedge')
+    return nearestWedgeReading(mm + steps * divisionOf(figure.scale).wedgeStepMm, figure.scale);
+  const answers = combAnswers(figure);
   const now = answers.indexOf(nearestAnswer(answers, mm));
   const next = Math.max(0, Math.min(answers.length - 1, now + steps));
   return answers[next]?.readingMm ?? mm;
 }
 
-/** A leap that keeps the fine part: half a mm, or a whole pitch of the comb. */
+/** A leap that keeps the fine part: half a mm or 20 thou, or a whole pitch of the comb. */
 export const leapt = (figure: LookFigure, mm: number, steps: number): number =>
-  settled(figure, mm + steps * (figure.kind === 'wedge' ? WEDGE_LEAP_MM : COMB_PITCH_MM));
+  settled(figure, mm + steps * (figure.kind === 'wedge' ? divisionOf(figure.scale).wedgeLeapMm : COMB_PITCH_MM));
 
 /** Turn from a comb's own frame to the screen: v is the direction measured, along its row; u runs across it. */
 function combTurn(figure: CombFigure, viewTurnDeg: TurnDeg): FigureTurn {
@@ -96,29 +97,38 @@ export function combFromTouch(
   const w = touch.x * turn.ux + touch.y * turn.uy;
   if (w < RULER_BELOW_W) return settled(figure, s);
   const whole = Math.round(nowMm / COMB_PITCH_MM);
-  const ticks = combAnswers(figure.spotNo).filter((_, n) => n % 2 === 0);
+  const ticks = combAnswers(figure).filter((_, n) => n % 2 === 0);
   const own = ticks.filter((a) => Math.round(a.readingMm / COMB_PITCH_MM) === whole);
   const printed = (a: { readingMm: number; commandedMm: number }): number => a.readingMm + a.commandedMm;
   return own.reduce((best, a) => (Math.abs(printed(a) - s) < Math.abs(printed(best) - s) ? a : best)).readingMm;
 }
 
 /** Words that go with a figure at the station. */
-export const LOOK_WORDS: Readonly<
-  Record<
-    LookFigure['kind'],
-    { readonly number: string; readonly touch: string; readonly leap: string; readonly beyond: string }
-  >
-> = {
-  wedge: {
-    number: 'The tips meet at',
-    touch: 'Tap where the tips meet',
-    leap: 'half a mm',
-    beyond: 'The figure shows 1 mm to either side. If the cut is further off, read the rough position.',
-  },
-  comb: {
+export interface LookWords {
+  readonly number: string;
+  readonly touch: string;
+  readonly leap: string;
+  readonly beyond: string;
+}
+
+const beyondWords = (what: string, figure: LookFigure): string =>
+  `The ${what} shows up to ${formatReading(reachOf(figure), scaleOfFigure(figure))} to either side. If the cut is further off, read the rough position.`;
+
+export function lookWords(figure: LookFigure): LookWords {
+  if (figure.kind === 'wedge')
+    return {
+      number: 'The tips meet at',
+      touch: 'Tap where the tips meet',
+      leap: formatReading(divisionOf(figure.scale).wedgeLeapMm, scaleOfFigure(figure)),
+      beyond: beyondWords('figure', figure),
+    };
+  return {
     number: 'The ticks run into one line at',
     touch: 'Tap the long tick\u2019s place on the ruler, then the tick that runs on in one line',
     leap: 'to the next printed tick',
-    beyond: 'The comb shows 3 mm to either side. If the cut is further off, read the rough position.',
-  },
-};
+    beyond: beyondWords('comb', figure),
+  };
+}
+
+/** Scale printed beside a figure. */
+export const scaleOfFigure = (figure: LookFigure): ReadingScale => figure.scale ?? 'mm';

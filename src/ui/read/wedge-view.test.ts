@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { TURNS } from '@/core/geometry/load';
-import { clampReading, figureTurn, keyStep, keysFor, readingFromTouch, tipOnScreen } from './wedge-view';
+import { nearestWedgeReading } from '@/core/target/reading-scale';
+import { figureTurn, keyStep, keysFor, readingFromTouch, tipOnScreen } from './wedge-view';
 
 const KEYS = ['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'];
 const ON_SCREEN: Record<string, [number, number]> = {
@@ -30,14 +31,14 @@ describe.each(['across', 'along'] as const)('a wedge that reads %s', (axis) => {
       fc.property(fc.integer({ min: -20, max: 20 }), fc.constantFrom(...TURNS), (steps, turnDeg) => {
         const turn = figureTurn(axis, turnDeg);
         const reading = steps / 20;
-        expect(readingFromTouch(tipOnScreen(reading, turn, 16), turn, 16)).toBeCloseTo(reading, 9);
+        expect(readingFromTouch(tipOnScreen(reading, turn, 16), turn, { halfLengthMm: 16 })).toBeCloseTo(reading, 9);
       }),
     );
   });
 });
 
 it('stays within the figure and on the step', () => {
-  expect(clampReading(3)).toBe(1);
-  expect(clampReading(-0.9876)).toBe(-1);
-  expect(clampReading(0.234)).toBe(0.25);
+  expect(nearestWedgeReading(3)).toBe(1);
+  expect(nearestWedgeReading(-0.9876)).toBe(-1);
+  expect(nearestWedgeReading(0.234)).toBe(0.25);
 });

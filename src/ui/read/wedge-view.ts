@@ -1,5 +1,6 @@
 import { sheetToView, type TurnDeg } from '@/core/geometry/load';
-import { meetingPointMm, type Axis } from '@/core/target/wedge';
+import { nearestWedgeReading } from '@/core/target/reading-scale';
+import { meetingPointMm, type Axis, type WedgePlace } from '@/core/target/wedge';
 
 /** 2 x 2 turn from a wedge's own frame (u, v) to the screen (x right, y down), for a sheet turned in the hand. */
 export interface FigureTurn {
@@ -38,15 +39,14 @@ export function keysFor(turn: FigureTurn): readonly [string, string] {
   return turn.vy > 0 ? ['\u2191', '\u2193'] : ['\u2193', '\u2191'];
 }
 
-/** The reading whose tips meet where the screen was touched, to a step of 0.05, held within the figure. */
-export function readingFromTouch(touch: { x: number; y: number }, turn: FigureTurn, halfLengthMm: number): number {
+/** The reading whose tips meet where the screen was touched, as near as the figure can tell it. */
+export function readingFromTouch(
+  touch: { readonly x: number; readonly y: number },
+  turn: FigureTurn,
+  { halfLengthMm, scale }: Pick<WedgePlace, 'halfLengthMm' | 'scale'>,
+): number {
   const u = touch.x * turn.ux + touch.y * turn.uy + halfLengthMm;
-  return clampReading((halfLengthMm - u) / halfLengthMm);
-}
-
-export function clampReading(readingMm: number): number {
-  const steps = Math.round(readingMm / 0.05);
-  return Math.max(-20, Math.min(20, steps)) / 20 + 0;
+  return nearestWedgeReading((halfLengthMm - u) / halfLengthMm, scale);
 }
 
 /** Where the tips meet on the screen, mm from the figure's middle. */

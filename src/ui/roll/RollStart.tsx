@@ -4,7 +4,7 @@ import { v4 as uuid } from 'uuid';
 import { useRouter } from 'next/navigation';
 import { useState, useTransition } from 'react';
 import { leastWidthMm, STRIP_SIDES, type StripForm, type StripSide } from '@/core/target/roll-strip';
-import { formatLength, type UnitSystem } from '@/core/units/length';
+import { formatSize, type UnitSystem } from '@/core/units/length';
 import { beginRoll } from '@/server/actions/roll';
 import { FigureField } from '../components/FigureField';
 import { LengthField } from '../components/LengthField';
@@ -162,7 +162,7 @@ function RollSizes({ view, isRun, sizes, onChange }: SizesProps) {
         />
       </div>
       {spacingMm !== null && stations !== null && (
-        <p className="quiet">{`${formatLength(spacingMm * stations, system)} of roll. What is foretold beyond the strip is marked as such: make it as long as you can spare.`}</p>
+        <p className="quiet">{`${formatSize(spacingMm * stations, system)} of roll. What is foretold beyond the strip is marked as such: make it as long as you can spare.`}</p>
       )}
       <fieldset className="mb-3">
         <legend className="h2">{words.sides}</legend>
@@ -180,7 +180,7 @@ function RollSizes({ view, isRun, sizes, onChange }: SizesProps) {
           </label>
         ))}
         <span className="quiet d-block">
-          {`Left and right tell a turn of the roll from its walk.${isRun ? '' : ` Figures take ${formatLength(leastWidthMm(['left']), system)} of the width each.`}`}
+          {`Left and right tell a turn of the roll from its walk.${isRun ? '' : ` Figures take ${formatSize(leastWidthMm(['left']), system)} of the width each.`}`}
         </span>
       </fieldset>
     </>

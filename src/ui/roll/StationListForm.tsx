@@ -5,7 +5,7 @@ import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
 import { parseStationList } from '@/formats/csv/station-list';
 import type { StripSide } from '@/core/target/roll-strip';
-import type { UnitSystem } from '@/core/units/length';
+import { unitWord, type TypedUnit } from '@/core/units/length';
 import { MOST_LISTED } from '@/contracts/rolls';
 import { keepStations } from '@/server/actions/roll';
 import { ListText } from '../components/ListText';
@@ -16,7 +16,8 @@ interface Props {
   /** Stations, or pieces that are due. */
   readonly stationNos: readonly number[];
   readonly word: 'station' | 'piece';
-  readonly system: UnitSystem;
+  /** What a number without a unit is in. */
+  readonly typedUnit: TypedUnit;
 }
 
 /** A table to be filled in: every station and side, nothing read. */
@@ -28,14 +29,14 @@ const emptyList = ({ sides, stationNos, word }: Props): string =>
 
 /** Readings along a roll as a list: typed, pasted from a spreadsheet or dropped in as a file; kept whole or not at all. */
 export function StationListForm(props: Props) {
-  const { rollId, sides, word, system } = props;
+  const { rollId, sides, word, typedUnit } = props;
   const router = useRouter();
   const [text, setText] = useState('');
   // The same list sent twice, after an answer that got lost, is kept once.
   const sent = useRef<{ readonly text: string; readonly ids: readonly string[] }>({ text: '', ids: [] });
   const [isSending, setSending] = useState(false);
   const [refusal, setRefusal] = useState<string | null>(null);
-  const { readings, problems } = parseStationList(text, sides, system);
+  const { readings, problems } = parseStationList(text, sides, typedUnit);
   const isEmpty = text.trim() === '';
 
   const keep = async (): Promise<void> => {
@@ -61,7 +62,7 @@ export function StationListForm(props: Props) {
   return (
     <section aria-label="Readings as a list">
       <ListText
-        label={`One line a ${word} and side: how far the cut is off the print, across (right is plus) and along (away from the leading edge is plus)`}
+        label={`One line a ${word} and side: how far the cut is off the print, across (right is plus) and along (away from the leading edge is plus), in ${unitWord(typedUnit)} unless another unit is typed`}
         rows={8}
         text={text}
         empty={emptyList(props)}

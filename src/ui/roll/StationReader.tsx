@@ -145,7 +145,6 @@ function Figures({ view, figures, first }: FiguresProps) {
                 figure={figure}
                 valueMm={valueMm}
                 turn={turn}
-                system={system}
                 said={station.said}
                 canUndo={keeper.canUndo}
                 onUndo={undo}

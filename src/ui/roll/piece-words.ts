@@ -1,9 +1,9 @@
 import { isMeasured, type DiscState } from '@/core/scan/disc-measure';
 import type { CombinedScans } from '@/core/scan/combine-scans';
 import type { ScanResult } from '@/core/scan/scan-result';
-import { MM_PER_INCH, type UnitSystem } from '@/core/units/length';
+import { formatFine, MM_PER_INCH, type UnitSystem } from '@/core/units/length';
 import type { ScanFailure } from '@/workers/scan.client';
-import { failureWords, fineLength, SIDE_95 } from '../scan/scan-words';
+import { failureWords, SIDE_95 } from '../scan/scan-words';
 import { stateWords } from '../scan/state-words';
 
 /** Why a scan of pieces could not be measured, and what to do. */
@@ -37,6 +37,6 @@ const STILL_SHADOWED_MM = 0.006;
 export function pieceDoubtWords({ shadowSdMm }: CombinedScans, system: UnitSystem): string {
   if (shadowSdMm <= STILL_SHADOWED_MM)
     return 'These pieces were scanned lying differently: taken together they are free of the lamp\u2019s shadow in their holes.';
-  const doubt = `${fineLength(SIDE_95 * shadowSdMm, system)} ${system === 'mm' ? 'mm' : 'in'}`;
+  const doubt = formatFine(SIDE_95 * shadowSdMm, system);
   return `The lamp\u2019s shadow in the holes moves pieces that lie the same way alike: up to ${doubt}. It is taken for a constant shift and leaves feed and slip as they are. Turn all of them by half and scan once more: that doubt goes.`;
 }

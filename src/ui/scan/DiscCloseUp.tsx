@@ -1,8 +1,7 @@
 import { cropHalfMm } from '@/core/scan/upright-crop';
 import type { DiscResult } from '@/core/scan/measured-figure';
-import type { UnitSystem } from '@/core/units/length';
+import { formatFine, formatFineNumber, type UnitSystem } from '@/core/units/length';
 import type { ShownDisc } from './scan-view';
-import { fineLength } from './scan-words';
 import { stateWords } from './state-words';
 
 interface Props {
@@ -21,9 +20,8 @@ export function DiscCloseUp({ own, disc, href, system }: Props) {
   const reach = cropHalfMm(own.figure);
   const { print, cut, displacement, state } = disc;
   const { name, todo } = stateWords(state, own.figure.cutShape);
-  const unit = system === 'mm' ? 'mm' : 'in';
   const words = displacement
-    ? `${fineLength(displacement.acrossMm, system, true)} across, ${fineLength(displacement.alongMm, system, true)} along ${unit}`
+    ? `${formatFineNumber(displacement.acrossMm, system, true)} across, ${formatFine(displacement.alongMm, system, true)} along`
     : 'no displacement';
   return (
     <figure className="close-up">

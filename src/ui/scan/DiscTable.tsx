@@ -3,8 +3,8 @@
 import { isMeasured } from '@/core/scan/disc-measure';
 import type { ScannedDisc } from '@/core/scan/combine-scans';
 import type { CutShape } from '@/core/target/coded-figure';
-import type { UnitSystem } from '@/core/units/length';
-import { fineLength, SIDE_95 } from './scan-words';
+import { formatFineNumber, unitWord, type UnitSystem } from '@/core/units/length';
+import { SIDE_95 } from './scan-words';
 import { figureWord, stateWords } from './state-words';
 
 /** A disc of the table, and what it is called there. */
@@ -42,12 +42,12 @@ function Measured({ row: { disc, label, eyeMm }, isOut, place, system, onLeaveOu
     Math.hypot(disc.acrossSdMm, disc.acrossSharedMm),
     Math.hypot(disc.alongSdMm, disc.alongSharedMm),
   );
-  const eye = (mm: number | null): string => (mm === null ? '' : ` (${fineLength(mm, system, true)})`);
+  const eye = (mm: number | null): string => (mm === null ? '' : ` (${formatFineNumber(mm, system, true)})`);
   return (
     <>
-      <td className="figures">{`${fineLength(disc.acrossMm, system, true)}${eye(eyeMm.across)}`}</td>
-      <td className="figures">{`${fineLength(disc.alongMm, system, true)}${eye(eyeMm.along)}`}</td>
-      <td className="figures">{fineLength(SIDE_95 * doubt, system)}</td>
+      <td className="figures">{`${formatFineNumber(disc.acrossMm, system, true)}${eye(eyeMm.across)}`}</td>
+      <td className="figures">{`${formatFineNumber(disc.alongMm, system, true)}${eye(eyeMm.along)}`}</td>
+      <td className="figures">{formatFineNumber(SIDE_95 * doubt, system)}</td>
       <td>
         <input
           type="checkbox"
@@ -95,7 +95,7 @@ function Row(props: RowProps) {
 /** Discs as all scans together tell them; any of them can be left out and put back. */
 export function DiscTable({ rows, label, leftOut, chosen, ...rest }: Props) {
   const hasEye = rows.some(({ eyeMm }) => eyeMm.across !== null || eyeMm.along !== null);
-  const unit = rest.system === 'mm' ? 'mm' : 'in';
+  const unit = unitWord(rest.system);
   return (
     <table className="plain scan-table" aria-label={label}>
       <thead>

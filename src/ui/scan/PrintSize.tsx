@@ -2,7 +2,7 @@
 
 import type { ScanResult } from '@/core/scan/scan-result';
 import { printShape, type PrintShape } from '@/core/scan/print-size';
-import { formatLength, type UnitSystem } from '@/core/units/length';
+import { formatSize, type UnitSystem } from '@/core/units/length';
 import { LengthField } from '../components/LengthField';
 import { InstrumentChoice } from '../measure/InstrumentChoice';
 import { lengthEnds, placesAsked, sizeAsked, type AskedLength, type LengthEnd, type SizeAsked } from './asked-length';
@@ -72,7 +72,7 @@ function SizeWords({ size, system }: { readonly size: SizeAsked; readonly system
   if (size.ok) return <p role="status">{`${scaleWords(size.value)} ${sizeWords(size.value, system)}`}</p>;
   return (
     <p className="notice" role="alert">
-      {`That is far from the ${formatLength(size.error.nominalMm, system)} drawn between these two discs: are they the right ones, and is the unit right?`}
+      {`That is far from the ${formatSize(size.error.nominalMm, system)} drawn between these two discs: are they the right ones, and is the unit right?`}
     </p>
   );
 }
@@ -126,7 +126,7 @@ export function PrintSize({ view, scans, asked, onAsk }: Props) {
           label="Length on the print"
           system={system}
           isOptional
-          hint={drawnMm === null ? 'choose two spots' : `drawn as ${formatLength(drawnMm, system)}`}
+          hint={drawnMm === null ? 'choose two spots' : `drawn as ${formatSize(drawnMm, system)}`}
           onChange={(lengthMm) => {
             change({ lengthMm });
           }}

@@ -91,8 +91,8 @@ const OF_PIECES = {
 /** A cut sheet on the scanner: dropped in, measured in the browser, looked at, used. */
 export function ScanStation({ view }: { readonly view: ScanView }) {
   const scans = useScans(
-    { figures: view.figures, lay: 'sheet' },
-    { objectionTo: (result) => faceWords(result, view), failure: failureWords },
+    { figures: view.figures, lay: 'sheet', others: view.others },
+    { objectionTo: (result) => faceWords(result, view), failure: (failure) => failureWords(failure, view.code) },
   );
   const [chosen, setChosen] = useState<string | null>(null);
   const job = shownJob(scans.jobs);

@@ -1,3 +1,4 @@
+import type { OtherSheet } from '@/core/scan/scan-result';
 import type { ScanFigure } from '@/core/scan/measured-figure';
 import type { CutShape } from '@/core/target/coded-figure';
 import type { UnitSystem } from '@/core/units/length';
@@ -38,6 +39,9 @@ export interface ScanView {
   readonly discs: readonly OwnDisc[];
   /** All coded discs of the sheet: those of the other set carry the page as well. */
   readonly figures: readonly ScanFigure[];
+  /** Code of the sheet to be scanned, and other sheets that may lie there by mistake. */
+  readonly code: string;
+  readonly others: readonly OtherSheet[];
   readonly cutShape: CutShape;
   readonly face: 'front' | 'back';
   /** Discs are printed on both faces: a scan must show the one that is asked for. */

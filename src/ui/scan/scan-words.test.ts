@@ -1,7 +1,7 @@
 import type { CombinedScans } from '@/core/scan/combine-scans';
 import type { ScanResult } from '@/core/scan/scan-result';
 import { DISC_STATES } from '@/core/scan/disc-measure';
-import { doubtWords, faceWords, failureWords, fineLength, nothingCutWords, oddsWords, scanLine } from './scan-words';
+import { doubtWords, faceWords, failureWords, nothingCutWords, oddsWords, scanLine } from './scan-words';
 import { stateWords } from './state-words';
 
 const scan: ScanResult = {
@@ -109,9 +109,5 @@ describe('what is said of scans', () => {
     expect(failureWords({ kind: 'too-coarse', dotsPerInch: 99.6 })).toMatch(/100 dots an inch.*300 are right/);
     expect(failureWords({ kind: 'not-flat', typicalMm: 0.8 })).toMatch(/0\.800 mm.*Lay it flat/);
     expect(failureWords({ kind: 'damaged', words: 'The PNG is damaged.' })).toBe('The PNG is damaged.');
-  });
-  it('lengths to a thousandth of a mm, signed where a way is meant', () => {
-    expect(fineLength(0.01234, 'mm', true)).toBe('+0.012');
-    expect(fineLength(-0.0254, 'in-fraction', true)).toMatch(/0\.0010$/);
   });
 });

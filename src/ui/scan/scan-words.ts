@@ -3,25 +3,37 @@ import { isMeasured } from '@/core/scan/disc-measure';
 import type { ScanResult } from '@/core/scan/scan-result';
 import type { TurnDeg } from '@/core/geometry/load';
 import type { CutShape } from '@/core/target/coded-figure';
-import { formatFixed, MM_PER_INCH, type UnitSystem } from '@/core/units/length';
+import { formatFine, formatFixed, MM_PER_INCH, type UnitSystem } from '@/core/units/length';
 import type { ScanFailure } from '@/workers/scan.client';
 import type { ScanView } from './scan-view';
 import { figureWord } from './state-words';
 
-/** Why a scan could not be measured, and what to do. */
-export function failureWords(failure: ScanFailure): string {
+const ownSheet = (code: string | undefined): string =>
+  code === undefined ? 'the sheet that was cut for this check' : `sheet ${code}`;
+
+function noPageWords(decoded: number, code: string | undefined): string {
+  if (decoded >= 3) return `Its coded discs are not those of this sheet: it is another sheet. Scan ${ownSheet(code)}.`;
+  const count = decoded === 1 ? 'one coded disc' : `${decoded} coded discs`;
+  return `Only ${count} could be read; three are needed. Scan the whole sheet, flat and in focus.`;
+}
+
+/**
+ * Why a scan could not be measured, and what to do.
+ * @param code of the sheet that should lie there, where it has one.
+ */
+export function failureWords(failure: ScanFailure, code?: string): string {
   if ('words' in failure) return failure.words;
   switch (failure.kind) {
     case 'no-discs':
       return 'No coded disc was found in it. Is it this check\u2019s sheet, in focus, and lit? Scan it once more at 300 dpi.';
     case 'no-page':
-      return failure.decoded.length < 3
-        ? `Only ${failure.decoded.length === 1 ? 'one coded disc' : `${failure.decoded.length} coded discs`} could be read; three are needed. Scan the whole sheet, flat and in focus.`
-        : 'Its coded discs are not those of this check: it is another check\u2019s sheet, or another print of one. Take the sheet that was cut for this check.';
+      return noPageWords(failure.decoded.length, code);
+    case 'other-sheet':
+      return `This is sheet ${failure.code}. Nothing was measured. Scan ${ownSheet(code)}.`;
     case 'two-sheets':
       return 'There are two sheets of this check in it. Scan one at a time.';
     case 'not-flat':
-      return `Its printed discs lie up to ${fineLength(failure.typicalMm, 'mm')} mm from where a flat sheet has them: it is curled, or too little of it is in a photograph. Lay it flat; scan it with the lid closed, or photograph the whole of it.`;
+      return `Its printed discs lie up to ${formatFine(failure.typicalMm, 'mm')} from where a flat sheet has them: it is curled, or too little of it is in a photograph. Lay it flat; scan it with the lid closed, or photograph the whole of it.`;
     case 'other-pieces':
       return 'There are discs of another check, or of another print, in it. Take them away and scan those of this cut alone.';
     case 'pieces-aslant':
@@ -41,13 +53,6 @@ export function faceWords(
   if (isMirrored === (face === 'back')) return null;
   return `These are the discs\u2019 ${face === 'back' ? 'fronts' : 'backs'}. Turn each of them over and scan again.`;
 }
-
-/** Lengths of a scan are finer than those shown elsewhere. */
-export const fineLength = (mm: number, system: UnitSystem, isSigned = false): string => {
-  const sign = isSigned && mm > 0 ? '+' : '';
-  const words = system === 'mm' ? formatFixed(mm, 3) : formatFixed(mm / MM_PER_INCH, 4);
-  return `${sign}${words}`;
-};
 
 /** 95 % of a normal distribution. */
 export const SIDE_95 = 1.96;
@@ -79,8 +84,7 @@ export function doubtWords(
   { kind, shadowSdMm, shadowMm }: CombinedScans,
   system: UnitSystem,
 ): string {
-  const unit = system === 'mm' ? 'mm' : 'in';
-  const size = (mm: number): string => `${fineLength(mm, system)} ${unit}`;
+  const size = (mm: number): string => formatFine(mm, system);
   const [first] = scans;
   if (kind === 'photo') return photoWords(scans.length, size(SIDE_95 * shadowSdMm));
   if (first?.cutShape === 'line')

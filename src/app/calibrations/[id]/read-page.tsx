@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import { scaleOf } from '@/core/target/sheet-definition';
 import { MOST_LOOKS } from '@/contracts/inputs';
 import { isInReach } from '@/core/cutting/rough';
 import { formatLength } from '@/core/units/length';
@@ -113,7 +114,7 @@ const REACH_MM: Readonly<Record<FineMethod, number>> = {
 };
 
 /** A whole set of readings typed, pasted or dropped in. */
-function ListOfReadings({ record, system, query, set }: StepProps & { readonly set: CutSet }) {
+function ListOfReadings({ record, query, set }: StepProps & { readonly set: CutSet }) {
   const looks = looksOf(record, set);
   const method = mainMethod(record);
   const { id } = record.calibration;
@@ -127,7 +128,7 @@ function ListOfReadings({ record, system, query, set }: StepProps & { readonly s
         lookNo={lookNo}
         figures={looks.map(({ spotNo, axis }) => ({ spotNo, axis }))}
         reachMm={REACH_MM[method]}
-        system={system}
+        scale={scaleOf(record.definition)}
         next={nextAfterReading(record, set).href}
       />
       <p>

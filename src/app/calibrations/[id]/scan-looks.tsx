@@ -1,4 +1,6 @@
 import Link from 'next/link';
+import { database } from '@/server/services/database';
+import { otherSheets } from '@/server/services/other-sheets';
 import type { CutSet } from '@/server/services/record';
 import { RoundStation } from '@/ui/read/RoundStation';
 import { ScanStation } from '@/ui/scan/ScanStation';
@@ -14,9 +16,10 @@ interface ScanProps extends Pick<StepProps, 'record' | 'system'> {
 }
 
 /** The set's coded discs on the scanner. */
-export function Scan({ record, system, set, next }: ScanProps) {
+export async function Scan({ record, system, set, next }: ScanProps) {
   const { id } = record.calibration;
-  const asked = { system, isBlind: set.purpose !== 'before', next };
+  const others = await otherSheets(database(), record, set);
+  const asked = { system, isBlind: set.purpose !== 'before', next, others };
   return (
     <>
       <PageHeading className="station-title">
@@ -36,7 +39,7 @@ export function Scan({ record, system, set, next }: ScanProps) {
 }
 
 /** The back of the lifted discs, once their front is read. */
-export function BackOfDiscs({ record, system, query, set }: StepProps & { readonly set: CutSet }) {
+export async function BackOfDiscs({ record, system, query, set }: StepProps & { readonly set: CutSet }) {
   const asked = {
     system,
     isBlind: false,
@@ -49,7 +52,10 @@ export function BackOfDiscs({ record, system, query, set }: StepProps & { readon
     return (
       <>
         <PageHeading className="station-title">Turn each disc over, and measure the backs by scanner</PageHeading>
-        <ScanStation key={`${set.id} scan back`} view={scanViewOf(record, set, asked, 'back')} />
+        <ScanStation
+          key={`${set.id} scan back`}
+          view={scanViewOf(record, set, { ...asked, others: await otherSheets(database(), record, set) }, 'back')}
+        />
         <p className="mt-3">
           <Link href={read} prefetch={false}>
             Read the backs by eye instead

@@ -1,5 +1,5 @@
 import Link from 'next/link';
-import { formatLength, type UnitSystem } from '@/core/units/length';
+import { formatLength, formatSize, type UnitSystem } from '@/core/units/length';
 import { backAgainstFront, type BackAgainstFront } from '@/server/services/two-faces';
 import { ActionButton } from '@/ui/calibration/ActionButton';
 import { ErrorMap } from '@/ui/map/ErrorMap';
@@ -32,7 +32,7 @@ export function TwoFacesPage({ record, system }: StepProps) {
   const isGood = bounds.upperMm <= toleranceMm;
   return (
     <>
-      <PageHeading>{`The back is out by ${formatLength(bounds.worstMm, system)} at the worst corner, ${formatLength(toleranceMm, system)} allowed`}</PageHeading>
+      <PageHeading>{`The back is out by ${formatLength(bounds.worstMm, system)} at the worst corner, ${formatSize(toleranceMm, system)} allowed`}</PageHeading>
       <div className="two">
         <div className="stay">
           <ErrorMap

@@ -1,5 +1,5 @@
 import Link from 'next/link';
-import { formatLength } from '@/core/units/length';
+import { formatSize } from '@/core/units/length';
 import { leadingMarkOf, type JobView } from '@/server/services/job-view';
 import { lockedShown } from '@/server/services/locked-shown';
 import type { Session } from '@/server/services/session';
@@ -29,7 +29,7 @@ export function Locked({ view, session }: JobProps) {
   if (!locked) return null;
   const { draft, sheets, placements, page } = locked.content;
   const { person } = session;
-  const size = `${formatLength(page.widthMm, person.unitSystem)} \u00d7 ${formatLength(page.lengthMm, person.unitSystem)}`;
+  const size = `${formatSize(page.widthMm, person.unitSystem)} \u00d7 ${formatSize(page.lengthMm, person.unitSystem)}`;
   return (
     <div className="bed stay">
       <LockedPicture

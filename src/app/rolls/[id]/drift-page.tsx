@@ -1,5 +1,5 @@
 import Link from 'next/link';
-import { formatFixed, formatLength } from '@/core/units/length';
+import { formatFixed, formatSize } from '@/core/units/length';
 import { chartsOf, driftOf, partRows, rollProblemWords, stretchWords } from '@/server/services/roll-drift-view';
 import { headlineOf } from '@/server/services/roll-words';
 import { DriftChart } from '@/ui/roll/DriftChart';
@@ -31,7 +31,7 @@ export function DriftPage({ record, system, nav }: RollProps) {
       <p className="quiet">
         Triangles point to the side that was read, dots are the middle. The line is the steady drift with its 95 % band;
         right of the upright line nothing was read: there the band is where a cut may fall, slip and all. Dotted: what
-        is allowed, {formatLength(roll.toleranceMm, system)} either way.
+        is allowed, {formatSize(roll.toleranceMm, system)} either way.
       </p>
       <h2>What it is made of</h2>
       <div className="table-responsive" role="region" aria-label="Parts of the drift" tabIndex={0}>

@@ -1,4 +1,4 @@
-import { formatLength, type UnitSystem } from '@/core/units/length';
+import { formatSize, type UnitSystem } from '@/core/units/length';
 import { MOST_LISTED } from '@/contracts/rolls';
 import { slotName } from '@/core/target/roll-strip';
 import { AXES } from '@/core/target/wedge';
@@ -61,7 +61,7 @@ export function LogPage({ record, system, nav }: RollProps) {
                 system={system}
               />
               <p className="quiet">
-                {`Stop the machine before you measure: hands off roll and rollers while it moves. ${later.length} more pieces are due after this one, every ${roll.everyNth}th, allowed ${formatLength(roll.toleranceMm, system)}.`}
+                {`Stop the machine before you measure: hands off roll and rollers while it moves. ${later.length} more pieces are due after this one, every ${roll.everyNth}th, allowed ${formatSize(roll.toleranceMm, system)}.`}
               </p>
               {record.isSimulated && <StandInButton rollId={roll.id} words="Let the stand-in measure it" />}
               <details>
@@ -71,7 +71,7 @@ export function LogPage({ record, system, nav }: RollProps) {
                   sides={roll.sides}
                   stationNos={[due, ...later].slice(0, MOST_LISTED)}
                   word="piece"
-                  system={system}
+                  typedUnit={system}
                 />
               </details>
             </>

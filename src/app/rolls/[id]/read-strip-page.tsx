@@ -31,7 +31,7 @@ export function ReadStripPage({ record, system, nav }: RollProps) {
           sides={roll.sides}
           stationNos={Array.from({ length: roll.stations }, (_, i) => i + 1)}
           word="station"
-          system={system}
+          typedUnit={roll.scale}
         />
       </details>
     </>

@@ -4,7 +4,7 @@ import type { SectionsWay } from '@/compute/roll-plan';
 import type { SectionWork } from '@/contracts/rolls';
 import { hoursWords } from '@/core/drift/section-plan';
 import { judgeTyped, marksBetween, rowsLengthMm, type SectionRows } from '@/core/drift/section-rows';
-import { formatFixed, formatLength, type UnitSystem } from '@/core/units/length';
+import { formatFixed, formatLength, formatSize, type UnitSystem } from '@/core/units/length';
 import { driftOf, rollProblemWords } from '@/server/services/roll-drift-view';
 import {
   answerSections,
@@ -64,13 +64,13 @@ function Rows({ rows, longestMm, work, system }: RowsProps) {
           <tr>
             <th scope="row">length to type</th>
             <td className="figures">
-              <strong>{formatLength(rows.typedMm, system)}</strong>
+              <strong>{formatSize(rows.typedMm, system)}</strong>
             </td>
           </tr>
         </tbody>
       </table>
       <p className="quiet">
-        {`The rows need ${formatLength(rows.neededMm, system)}; from ${formatLength(rows.oneMoreMm, system)} on one more row would get in.`}
+        {`The rows need ${formatSize(rows.neededMm, system)}; from ${formatSize(rows.oneMoreMm, system)} on one more row would get in.`}
       </p>
       {typed !== null && (
         <p className={judgeTyped(rows, typed) === 'right' ? '' : 'notice'}>{typedWords(rows, typed, system)}</p>

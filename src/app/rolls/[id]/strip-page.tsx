@@ -1,6 +1,6 @@
 import Link from 'next/link';
 import { stationAtMm } from '@/core/target/roll-strip';
-import { formatLength } from '@/core/units/length';
+import { formatSize } from '@/core/units/length';
 import type { RollFileKind } from '@/server/services/roll-files';
 import { stripOf } from '@/server/services/rolls';
 import { StationPicture } from '@/ui/roll/StationPicture';
@@ -30,7 +30,7 @@ export function StripPage({ record, system, nav }: RollProps) {
   const { roll } = record;
   const isPiece = roll.form === 'piece';
   const strip = stripOf(roll);
-  const first = formatLength(stationAtMm(strip, 1), system);
+  const first = formatSize(stationAtMm(strip, 1), system);
   return (
     <>
       <PageHeading>
@@ -58,7 +58,7 @@ export function StripPage({ record, system, nav }: RollProps) {
           <ol className="steps">
             {isPiece ? (
               <>
-                <li>{`Open the piece in the program. Its size must read ${formatLength(strip.widthMm, system)} by ${formatLength(strip.spacingMm, system)}; else type it.`}</li>
+                <li>{`Open the piece in the program. Its size must read ${formatSize(strip.widthMm, system)} by ${formatSize(strip.spacingMm, system)}; else type it.`}</li>
                 <li>{`Let the program copy it ${roll.stations} times along the roll, no gap between.`}</li>
               </>
             ) : (

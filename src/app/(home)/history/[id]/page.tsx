@@ -1,7 +1,7 @@
 import Link from 'next/link';
 import { notFound } from 'next/navigation';
 import { z } from 'zod';
-import { formatLength, type UnitSystem } from '@/core/units/length';
+import { formatLength, formatSize, type UnitSystem } from '@/core/units/length';
 import { database } from '@/server/services/database';
 import { changeView } from '@/server/services/change-view';
 import { readHistoryEntry, type HistoryDetail } from '@/server/services/history';
@@ -86,7 +86,7 @@ export default async function HistoryEntryPage({ params }: { readonly params: Pr
       <PageHeading>{headline(detail, system)}</PageHeading>
       <p className="quiet">{`${stampWords(line.at, session.person.timeZone)}, ${line.by}, ${line.materialName}.`}</p>
       {line.upperMm !== null && line.nextJobMm !== null && line.toleranceMm !== null && (
-        <p>{`Below ${formatLength(line.upperMm, system)} with 95 % confidence, ${formatLength(line.toleranceMm, system)} allowed. Next job within ${formatLength(line.nextJobMm, system)} 95 times in 100.`}</p>
+        <p>{`Below ${formatLength(line.upperMm, system)} with 95 % confidence, ${formatSize(line.toleranceMm, system)} allowed. Next job within ${formatLength(line.nextJobMm, system)} 95 times in 100.`}</p>
       )}
       {line.worstMm !== null && (
         <p>

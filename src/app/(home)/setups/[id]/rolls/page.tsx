@@ -1,7 +1,7 @@
 import Link from 'next/link';
 import { notFound } from 'next/navigation';
 import { z } from 'zod';
-import { formatLength, type UnitSystem } from '@/core/units/length';
+import { formatSize, type UnitSystem } from '@/core/units/length';
 import { database } from '@/server/services/database';
 import { readRolls, type RollsView } from '@/server/services/roll-read';
 import { currentSession } from '@/server/services/session';
@@ -44,7 +44,7 @@ function Earlier({ rolls, system, timeZone }: EarlierProps) {
             </td>
             <td>{`${KIND_WORDS[r.kind]}${r.state === 'ended' ? ', closed' : ''}`}</td>
             <td>{r.materialName}</td>
-            <td className="figures">{formatLength(r.spacingMm * r.stations, system)}</td>
+            <td className="figures">{formatSize(r.spacingMm * r.stations, system)}</td>
             <td className="figures">{r.readings}</td>
             <td>{r.startedByName}</td>
           </tr>

@@ -101,7 +101,7 @@ async function copyDatabase(server, from, to) {
 /** Half of the browser's tests, on an application and a database of their own. Resolves to its counts and failures. */
 async function browserHalf(half, url, beside) {
   const report = reportPath(`playwright-${half}.json`);
-  const args = ['test', `--shard=${half}/2`];
+  const args = ['test', `--shard=${half}/2`, `--output=test-results/half-${half}`];
   const environment = {
     DATABASE_URL: url,
     E2E_PORT: String(await freePort()),

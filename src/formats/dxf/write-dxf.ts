@@ -9,6 +9,10 @@ const DECIMALS = 5;
 /** Colours of the layers by number, as every reader of the format knows them: white/black, red, green. */
 const LAYER_COLOURS = [7, 1, 3] as const;
 
+/** Unit code of $INSUNITS, and the metric value of $MEASUREMENT. */
+const MILLIMETRES = 4;
+const METRIC = 1;
+
 const layerName = (name: string): string => name.toUpperCase().replace(/[^A-Z0-9]+/g, '_');
 
 const place = (x: number, y: number): readonly Token[] => [
@@ -74,7 +78,8 @@ function text([code, value]: Token): string {
 
 /**
  * DXF release 12 (AC1009) of a drawing: mm, y up, origin lower left, one layer a layer. The oldest release that every
- * program opens; it has no units of its own, so the program must be told mm. Source: the R12 reference, from memory.
+ * program opens. Its own header has no unit; the two variables that later releases brought are written all the same, as many
+ * programs do: those that know them take mm, the others pass over them. Source: the R12 and 2000 references, from memory.
  */
 export function writeDxf(drawing: VectorDrawing): string {
   const tokens: readonly Token[] = [
@@ -82,6 +87,10 @@ export function writeDxf(drawing: VectorDrawing): string {
     [2, 'HEADER'],
     [9, '$ACADVER'],
     [1, 'AC1009'],
+    [9, '$INSUNITS'],
+    [70, MILLIMETRES],
+    [9, '$MEASUREMENT'],
+    [70, METRIC],
     [9, '$EXTMIN'],
     ...place(0, 0),
     [9, '$EXTMAX'],

@@ -25,7 +25,10 @@ interface LayerList {
 /** The parts of pdfkit that its types leave out: the catalog, the page's resources, spot inks and raw content. */
 interface PdfInside {
   readonly _root: { readonly data: { OCProperties?: LayerList; ViewerPreferences?: unknown } };
-  readonly page: { readonly resources: { readonly data: Record<string, unknown> } };
+  readonly page: {
+    readonly resources: { readonly data: Record<string, unknown> };
+    readonly ext_gstates: Record<string, unknown>;
+  };
   readonly ref: (data: Record<string, unknown>) => { readonly end: () => void };
   readonly addSpotColor: (name: string, ...cmykPercent: readonly number[]) => void;
   readonly addContent: (content: string) => void;
@@ -76,8 +79,21 @@ const PLAIN = { ends: 'butt', corners: 'miter', miterLimit: 10 } as const;
 
 type StrokePaint = Extract<VectorPath['paint'], { kind: 'stroke' }>;
 
+/** A colour as pdfkit takes it: a spot ink's name, #rrggbb, or shares of four inks in percent. */
+type Paint = string | [number, number, number, number];
+
+/** Black of our own ink, in one plate: black told as red, green and blue is printed in four inks. */
+const ONE_INK_BLACK: Paint = [0, 0, 0, 100];
+
+/** What a path is drawn in: its layer's spot ink, a colour of its own, else the layer's. */
+function paintOf(layer: VectorLayer, path: VectorPath): Paint {
+  if (layer.spotInk !== undefined) return layer.spotInk;
+  if (path.colour !== undefined) return path.colour;
+  return layer.colour === '#000000' ? ONE_INK_BLACK : layer.colour;
+}
+
 /** Ends and corners last for this line alone. */
-function strokePath(document: PDFKit.PDFDocument, { widthMm, line }: StrokePaint, colour: string): void {
+function strokePath(document: PDFKit.PDFDocument, { widthMm, line }: StrokePaint, colour: Paint): void {
   document.lineWidth(points(widthMm));
   if (line) document.lineCap(line.ends).lineJoin(line.corners).miterLimit(line.miterLimit);
   document.stroke(colour);
@@ -87,12 +103,26 @@ function strokePath(document: PDFKit.PDFDocument, { widthMm, line }: StrokePaint
 function drawLayer(document: PDFKit.PDFDocument, opened: Opened, layer: VectorLayer, heightMm: number): void {
   for (const image of layer.images ?? []) drawImage(document, opened, image, heightMm);
   for (const path of layer.paths) {
-    const colour = layer.spotInk ?? path.colour ?? layer.colour;
+    const colour = paintOf(layer, path);
     document.path(pathData(path.commands, heightMm));
     if (path.paint.kind === 'stroke') strokePath(document, path.paint, colour);
     else if (path.paint.isEvenOdd) document.fill(colour, 'even-odd');
     else document.fill(colour);
   }
+}
+
+/** State of the page in which a spot ink is laid over the others instead of knocking them out (ISO 32000-1, 8.6.7), and back. */
+const overprintOf = (inside: PdfInside): string => stateOf(inside, 'GsOver', { OP: true, op: true, OPM: 1 });
+const knockoutOf = (inside: PdfInside): string => stateOf(inside, 'GsPlain', { OP: false, op: false, OPM: 0 });
+
+function stateOf(inside: PdfInside, name: string, state: Record<string, unknown>): string {
+  const { page } = inside;
+  if (!page.ext_gstates[name]) {
+    const made = inside.ref({ Type: 'ExtGState', ...state });
+    page.ext_gstates[name] = made;
+    made.end();
+  }
+  return name;
 }
 
 /** One drawing on a page of its own size. */
@@ -102,7 +132,9 @@ function addPage(document: PDFKit.PDFDocument, opened: Opened, { widthMm, height
   const groups = layers.length > 1 ? layerGroups(inside, layers) : [];
   for (const [i, layer] of layers.entries()) {
     if (groups[i]) inside.addContent(`/OC /MC${i} BDC`);
+    if (layer.spotInk !== undefined) inside.addContent(`/${overprintOf(inside)} gs`);
     drawLayer(document, opened, layer, heightMm);
+    if (layer.spotInk !== undefined) inside.addContent(`/${knockoutOf(inside)} gs`);
     if (groups[i]) inside.addContent('EMC');
   }
   for (const group of groups) group.end();

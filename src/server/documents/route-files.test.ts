@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
@@ -32,6 +32,25 @@ function keep(name: string, body: string | Buffer): string {
 const run = (program: string, ...args: string[]): string =>
   execFileSync(program, args, { encoding: 'utf8', stdio: ['ignore', 'pipe', 'pipe'], maxBuffer: 64e6 });
 
+/**
+ * Plates of a page as mutool separates it at 200 dpi: cyan, magenta, yellow, black, then spot inks; 255 is full ink. A PSD of
+ * plain planes: header, three sections with their lengths, then one plane a plate (its published file format, from memory).
+ */
+function platesOf(pdf: string): readonly Uint8Array[] {
+  const psd = pdf.replace('.pdf', '.psd');
+  run('mutool', 'draw', '-O', '2', '-c', 'cmyk', '-r', '200', '-o', psd, pdf);
+  const file = readFileSync(psd);
+  const [count, height, width] = [file.readUInt16BE(12), file.readUInt32BE(14), file.readUInt32BE(18)];
+  let at = 26;
+  for (let section = 0; section < 3; section++) at += 4 + file.readUInt32BE(at);
+  const isPlain = file.readUInt16BE(at) === 0;
+  if (!isPlain) throw new Error('the planes are packed');
+  const plane = (i: number): Uint8Array =>
+    file.subarray(at + 2 + i * width * height, at + 2 + (i + 1) * width * height);
+  // Planes hold paper white as 255.
+  return Array.from({ length: count }, (_, i) => plane(i).map((level) => 255 - level));
+}
+
 describe('route C, the PDF for a print queue', () => {
   let path: string;
   beforeAll(async () => {
@@ -42,9 +61,25 @@ describe('route C, the PDF for a print queue', () => {
     const trace = run('mutool', 'draw', '-F', 'trace', path);
     const strokes = [...trace.matchAll(/<stroke_path [^>]*colorspace="([^"]*)"/g)].map((m) => m[1] ?? '');
     const spot = strokes.filter((space) => space.includes('Knife Line'));
+    // All other ink is black in one plate.
+    const inks = [...trace.matchAll(/<(?:stroke|fill)_path [^>]*colorspace="(Device[^"]*)" color="([^"]*)"/g)];
+    expect(new Set(inks.map((m) => `${m[1] ?? ''} ${m[2] ?? ''}`))).toEqual(new Set(['DeviceCMYK 0 0 0 1']));
     expect(spot).toHaveLength(cutOf(definition, 1).length);
     expect(trace.match(/<fill_path [^>]*colorspace="[^"]*Knife/)).toBeNull();
     expect(run('mutool', 'info', '-X', path)).not.toContain('error');
+  });
+
+  it('on separations no ink is missing under a cut line, and all ink is in the black plate', async () => {
+    const inkAlone = keep('ink.pdf', await writePdf(pictureOnly(definition, 'AB-123')));
+    const [queue, ink] = [platesOf(path), platesOf(inkAlone)];
+    expect(queue).toHaveLength(5);
+    expect(ink).toHaveLength(4);
+    const inked = (plate: Uint8Array): number => plate.filter((level) => level > 128).length;
+    expect(queue.slice(0, 3).map(inked)).toEqual([0, 0, 0]);
+    expect(inked(ink[3]!)).toBeGreaterThan(10_000);
+    expect(Buffer.compare(queue[3]!, ink[3]!)).toBe(0);
+    // The cut lines are there, on a plate of their own.
+    expect(inked(queue[4]!)).toBeGreaterThan(1000);
   });
 
   it('ink and cut stand in layers of their own, named as on the sheet', () => {
@@ -96,14 +131,17 @@ import ezdxf, json, sys
 from ezdxf import recover
 doc, audit = recover.readfile(sys.argv[1])
 lines = [{'layer': e.dxf.layer, 'closed': e.is_closed, 'points': [[v.dxf.location.x, v.dxf.location.y] for v in e.vertices]} for e in doc.modelspace().query('POLYLINE')]
-print(json.dumps({'version': doc.dxfversion, 'errors': len(audit.errors), 'fixes': len(audit.fixes), 'lines': lines}))`;
+print(json.dumps({'unit': doc.units, 'version': doc.dxfversion, 'errors': len(audit.errors), 'fixes': len(audit.fixes), 'lines': lines}))`;
     const read = JSON.parse(run('/usr/bin/python3', '-c', script, path)) as {
+      unit: number;
       version: string;
       errors: number;
       fixes: number;
       lines: { layer: string; closed: boolean; points: [number, number][] }[];
     };
     expect([read.version, read.errors, read.fixes]).toEqual(['AC1009', 0, 0]);
+    // Millimetres, as ezdxf numbers units.
+    expect(read.unit).toBe(4);
     for (const setNo of [1, 2] as const) {
       const own = read.lines.filter((l) => l.layer === `CUT_${setNo}`);
       const wanted = cutOf(definition, setNo);

@@ -16,6 +16,7 @@ import { onSheet, type CalibrationRecord } from './record';
 import { keepOriginal, keptOriginal, type OriginalPlace } from './scan-originals';
 import { otherSheets } from './other-sheets';
 import { inputOf, measuredImage, scannedImage, scanWith, type Laid } from './scan.testing';
+import { nothingCutWords } from '@/ui/scan/scan-words';
 import { keptScans, saveScan } from './scans';
 import { makeShop, startOrder, type ShopOrder, type TestShop } from './shop.testing';
 import { startCalibration } from './start';
@@ -188,6 +189,19 @@ describe('a sheet on the scanner', () => {
       error: { kind: 'other-sheet', code: other.record.code },
     });
   });
+
+  it.each([4, 6, 9])(
+    'a cut %i mm off is too far for a scan: no disc of it is measured, none is misread',
+    async (offsetMm) => {
+      const { record } = await cutSheet({
+        error: { ...NO_ERROR, offsetAcrossMm: offsetMm, offsetAlongMm: -offsetMm / 2 },
+      });
+      const { discs } = await scanOf(record);
+      const own = discs.filter((d) => d.key.startsWith('1 '));
+      const words = nothingCutWords(own, new Set(own.map((d) => d.key)), { cutShape: 'hole', hasRough: true });
+      expect(words).toMatch(/too far off for a scan: read the rough position/);
+    },
+  );
 
   it('the second sheet of a check is not taken for the first', async () => {
     const { shop, record } = await cutSheet();

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { sql } from 'drizzle-orm';
+import { NO_ERROR } from '@/core/geometry/error-parameters';
 import { testDatabase, type TestDatabase } from '@/db/database.testing';
 import { mustLoad } from '../../../scripts/run-calibration';
 import { makeFile } from './files';
@@ -12,7 +13,7 @@ let test: TestDatabase;
 let shop: TestShop;
 beforeAll(async () => {
   test = await testDatabase();
-  shop = await makeShop(test.database, { family: 'F4', markSdMm: 0 });
+  shop = await makeShop(test.database, { family: 'F4', error: NO_ERROR, markSdMm: 0 });
 });
 afterAll(() => test.close());
 

@@ -1,5 +1,6 @@
 'use client';
 
+import Link from 'next/link';
 import { useState } from 'react';
 import { combineScans, type CombinedScans } from '@/core/scan/combine-scans';
 import type { ScanResult } from '@/core/scan/scan-result';
@@ -39,7 +40,10 @@ const rowsOf = ({ discs: own, cutShape }: ScanView, { discs }: CombinedScans): r
 
 /** What the scans so far tell together, and what to do with it. */
 function Results({ view, jobs, combined, chosen, onChoose }: ResultsProps) {
-  const nothingCut = nothingCutWords(combined.discs, new Set(view.discs.map((d) => d.key)), view.cutShape);
+  const nothingCut = nothingCutWords(combined.discs, new Set(view.discs.map((d) => d.key)), {
+    cutShape: view.cutShape,
+    hasRough: view.roughHref !== null,
+  });
   const odds = oddsWords(combined, view.discs);
   const [leftOut, setLeftOut] = useState<ReadonlySet<string>>(new Set());
   const scans = resultsOf(jobs);
@@ -57,7 +61,12 @@ function Results({ view, jobs, combined, chosen, onChoose }: ResultsProps) {
       />
       {nothingCut && (
         <p className="notice" role="alert">
-          {nothingCut}
+          {nothingCut}{' '}
+          {view.roughHref && (
+            <Link className="btn btn-primary" href={view.roughHref} prefetch={false}>
+              Read the rough position
+            </Link>
+          )}
         </p>
       )}
       {odds && (

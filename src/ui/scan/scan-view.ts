@@ -48,5 +48,7 @@ export interface ScanView {
   readonly isFaceTold: boolean;
   readonly system: UnitSystem;
   readonly standin: StandinScanner | null;
+  /** Where a cut too far off for a scan is read; null where the sheet has no grids for it. */
+  readonly roughHref: string | null;
   readonly next: { readonly href: string; readonly words: string };
 }

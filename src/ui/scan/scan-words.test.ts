@@ -50,9 +50,16 @@ describe('what is said of scans', () => {
       { key: '1 2', state: 'missing' },
       { key: '2 1', state: 'good' },
     ] as const;
-    expect(nothingCutWords(closed, own, 'hole')).toMatch(/No disc of this cut shows an open hole.*white card/);
-    expect(nothingCutWords([{ key: '1 1', state: 'partial' }, ...closed], own, 'hole')).toBeNull();
-    expect(nothingCutWords([{ key: '1 1', state: 'missing' }], own, 'hole')).toBeNull();
+    expect(nothingCutWords(closed, own, { cutShape: 'hole', hasRough: false })).toMatch(
+      /No disc of this cut shows an open hole.*white card/,
+    );
+    expect(
+      nothingCutWords([{ key: '1 1', state: 'partial' }, ...closed], own, { cutShape: 'hole', hasRough: true }),
+    ).toBeNull();
+    const far = [{ key: '1 1', state: 'bad-cut' }, ...closed] as const;
+    expect(nothingCutWords(far, own, { cutShape: 'hole', hasRough: true })).toMatch(/too far off for a scan/);
+    expect(nothingCutWords(far, own, { cutShape: 'hole', hasRough: false })).not.toMatch(/too far off/);
+    expect(nothingCutWords([{ key: '1 1', state: 'missing' }], own, { cutShape: 'hole', hasRough: true })).toBeNull();
   });
   it('lines and loose pieces have words of their own', () => {
     expect(doubtWords([{ turnDeg: 0, cutShape: 'line' }], combined(0), 'mm')).toMatch(/casts no shadow: one scan/);
@@ -65,8 +72,10 @@ describe('what is said of scans', () => {
     );
     expect(scanLine({ ...scan, cutShape: 'line' }, new Set())).toMatch(/0 of 0 rings measured/);
     const closed = [{ key: '1 1', state: 'not-weeded' }] as const;
-    expect(nothingCutWords(closed, new Set(['1 1']), 'line')).toMatch(/No ring .*soft pencil/);
-    expect(nothingCutWords(closed, new Set(['1 1']), 'edge')).toMatch(/dark card/);
+    expect(nothingCutWords(closed, new Set(['1 1']), { cutShape: 'line', hasRough: false })).toMatch(
+      /No ring .*soft pencil/,
+    );
+    expect(nothingCutWords(closed, new Set(['1 1']), { cutShape: 'edge', hasRough: false })).toMatch(/dark card/);
     expect(failureWords({ kind: 'other-pieces' })).toMatch(/another check.*alone/);
     expect(failureWords({ kind: 'pieces-aslant' })).toMatch(/photograph.*measured on a scanner/);
   });

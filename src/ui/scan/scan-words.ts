@@ -115,15 +115,21 @@ const NOTHING_CUT: Readonly<Record<CutShape, string>> = {
   edge: 'No disc of this cut has dark card behind it. Lift the discs out of the sheet, lay them on the glass and dark card over them.',
 };
 
-/** Printed, but no cut seen at any disc of the set: what that may mean. Null where there is one. */
+/**
+ * Printed, but no disc of the set tells where it was cut: what that may mean. Null where one does.
+ * @param hasRough whether the sheet has grids that show a cut too far off for its discs.
+ */
 export function nothingCutWords(
   discs: readonly Pick<ScannedDisc, 'key' | 'state'>[],
   ownKeys: ReadonlySet<string>,
-  cutShape: CutShape,
+  { cutShape, hasRough }: { readonly cutShape: CutShape; readonly hasRough: boolean },
 ): string | null {
   const own = discs.filter((d) => ownKeys.has(d.key) && d.state !== 'missing');
-  if (own.length === 0 || own.some((d) => d.state !== 'not-weeded')) return null;
-  return `${NOTHING_CUT[cutShape]} A picture of the print alone, or of the sheet before it was cut, tells nothing.`;
+  if (own.length === 0 || own.some((d) => isMeasured(d.state))) return null;
+  const farOff = hasRough
+    ? ' Cut, but beside the discs? Then it is too far off for a scan: read the rough position.'
+    : '';
+  return `${NOTHING_CUT[cutShape]}${farOff}`;
 }
 
 /** Beyond this a camera sees too much of what lies below a hole's rim. */

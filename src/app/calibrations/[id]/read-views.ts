@@ -106,6 +106,10 @@ export function scanViewOf(
     figures,
     code: record.code,
     others,
+    roughHref:
+      set.setNo === 1 && record.definition.roughs.length > 0
+        ? `/calibrations/${record.calibration.id}/read?look=rough`
+        : null,
     face,
     isFaceTold: record.calibration.kind === 'two_faces',
     cutShape: figures[0]?.cutShape ?? 'hole',

@@ -54,7 +54,7 @@ test('slits rubbed in: combs are read by the tick that runs on, by tap, key and 
   await page.keyboard.press('Shift+ArrowRight');
   await expect.poll(shown).toBeGreaterThan(half + 2);
   await number.fill('7 mm');
-  await expect(page.getByText('The comb shows 3 mm to either side.', { exact: false })).toBeVisible();
+  await expect(page.getByText('The comb shows up to 3.10 mm to either side.', { exact: false })).toBeVisible();
   await expectAccessible(page);
 
   await enterReadings(page, await readCombsOnTable(page, 1));

@@ -46,7 +46,7 @@ test('a tap where the tips meet sets the reading; a number too far is questioned
   const value = Number((await number.inputValue()).replace('\u2212', '-').replace('+', ''));
   expect(value).toBeGreaterThan(0.4);
   await number.fill('3');
-  await expect(page.getByText(/1 mm to either side/)).toBeVisible();
+  await expect(page.getByText(/1\.00 mm to either side/)).toBeVisible();
   await expect(number).toHaveValue('3');
   await number.press('Enter');
   await expect(page.getByRole('heading', { name: /^Spot 1, across/ })).toBeVisible();

@@ -65,7 +65,7 @@ test('far out: rough position, the shift in the file, another sheet for the conf
   await station.focus();
   for (let i = 0; i < 6; i++) await page.keyboard.press('Shift+ArrowRight');
   for (let i = 0; i < 3; i++) await page.keyboard.press('Shift+ArrowDown');
-  await expect(page.getByText('+6.00 across, \u22123.00 along')).toBeVisible();
+  await expect(page.getByText('+6.00 mm across, \u22123.00 mm along')).toBeVisible();
   for (const count of [1, 2, 3]) {
     await page.getByRole('button', { name: 'It looks like this' }).click();
     await expect(page.getByText(`${count} of 3 read.`)).toBeVisible();

@@ -10,7 +10,7 @@ import { analyse } from '@/server/services/analysis';
 import { confirmCorrection } from '@/server/services/confirm';
 import { acceptCorrection, changedOnly, applyRough } from '@/server/services/corrections';
 import { saveReading } from '@/server/services/readings';
-import { loadRecord, planCut, type CalibrationRecord } from '@/server/services/record';
+import { loadRecord, planCut, type CalibrationRecord, type CutSet } from '@/server/services/record';
 import { cutsOfSet } from '@/server/services/simulation';
 import { startCalibration } from '@/server/services/start';
 import { addSheet, checkPrint, recordCut } from '@/server/services/steps';
@@ -144,6 +144,13 @@ async function readRough(
       );
     }
   }
+}
+
+/** Reads the rough position of a set off its picture. */
+export async function readRoughOf(db: Database, actor: Actor, record: CalibrationRecord, set: CutSet): Promise<void> {
+  const picture = await cutsOfSet(db, record, set);
+  if (!picture) throw new Error('the set was not cut');
+  await readRough(db, actor, { record, cutSetId: set.id, cuts: picture.cuts });
 }
 
 /** From a sheet to a verdict. */

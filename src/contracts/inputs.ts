@@ -178,3 +178,5 @@ export type MarkTryInput = z.infer<typeof MarkTry>;
 export type SaveReadingInput = z.input<typeof SaveReading>;
 export type UseRoughInput = z.infer<typeof UseRough>;
 export type AcceptCorrectionInput = z.input<typeof AcceptCorrection>;
+/** Ways to correct: settings alone, with the rest in the file, the file alone, or nothing. */
+export type Way = AcceptCorrectionInput['way'];

@@ -3,7 +3,7 @@ import { MOST_OF_ONE, nextMove, type NextMoveFacts } from './next-move';
 
 const NEVER = { 'another-load': 0, 'more-looks': 0, 'correct-again': 0 };
 const facts = (over: Partial<NextMoveFacts> = {}): NextMoveFacts => ({
-  ...{ worstMm: 0.1, upperMm: 0.32, limitMm: 0.3, loads: 1, readingShare: 0.2, leftoverMm: null, done: NEVER },
+  ...{ worstMm: 0.1, upperMm: 0.32, limitMm: 0.3, loads: 1, loadsInAll: 2, readingShare: 0.2, leftoverMm: null, done: NEVER },
   ...over,
 });
 

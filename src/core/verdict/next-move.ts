@@ -2,6 +2,9 @@
 export const NEXT_MOVES = ['another-load', 'more-looks', 'correct-again', 'wider-limit'] as const;
 export type NextMove = (typeof NEXT_MOVES)[number];
 
+/** Loads of one check after which no move that takes another is recommended. */
+export const MOST_LOADS = 6;
+
 /** Largest number of times that one move is recommended in a check, so that following it ends. */
 export const MOST_OF_ONE = 2;
 
@@ -12,6 +15,8 @@ export interface NextMoveFacts {
   readonly limitMm: number;
   /** Loads that the estimate stands on. */
   readonly loads: number;
+  /** Loads cut since the check began. */
+  readonly loadsInAll: number;
   /** Share of reading in the variance at the worst corner; the rest is loading. */
   readonly readingShare: number;
   /** Worst corner that another correction would leave; null where none is to be made. */
@@ -31,12 +36,13 @@ export interface Expected {
  * with the number of loads or looks; a correction starts again from one load.
  */
 export function expectedMoves(facts: NextMoveFacts): readonly Expected[] {
-  const { worstMm, upperMm, loads, readingShare, leftoverMm, done } = facts;
+  const { worstMm, upperMm, loads, loadsInAll, readingShare, leftoverMm, done } = facts;
+  const isLoadLeft = loadsInAll < MOST_LOADS;
   const allowance = Math.max(0, upperMm - worstMm);
   const after: Readonly<Record<Exclude<NextMove, 'wider-limit'>, number | null>> = {
-    'another-load': worstMm + allowance * Math.sqrt(loads / (loads + 1)),
+    'another-load': isLoadLeft ? worstMm + allowance * Math.sqrt(loads / (loads + 1)) : null,
     'more-looks': worstMm + allowance * Math.sqrt(1 - readingShare / 2),
-    'correct-again': leftoverMm === null ? null : leftoverMm + allowance * Math.sqrt(loads),
+    'correct-again': leftoverMm === null || !isLoadLeft ? null : leftoverMm + allowance * Math.sqrt(loads),
   };
   return (['another-load', 'more-looks', 'correct-again'] as const)
     .flatMap((move) => {

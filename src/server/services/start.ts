@@ -126,7 +126,10 @@ export async function startCalibration(
     return fail(refusal('This printer + cutter is not in the shop any more. Go back to the bench and choose another.'));
   const block = layOutBlock(truePage(input.page), markSpaceFor(found));
   if (!block.ok) return fail(refusal(tooSmallWords(input.page.name, block.error)));
-  const cutLine = input.cutLine ?? (await usualLine(database, input.materialId, block.value));
+  const isCheck = input.kind === 'quick' || input.kind === 'full';
+  // A test beside a check compares cuts of one load: strips, of which two cuts fit on one sheet.
+  const usual = isCheck ? await usualLine(database, input.materialId, block.value) : 'weeded';
+  const cutLine = input.cutLine ?? usual;
   const { style, sets } = sheetFor(found, input.kind, cutLine);
   const problem = await problemWith(database, found, input);
   if (problem) return fail(refusal(problem));

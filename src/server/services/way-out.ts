@@ -1,15 +1,19 @@
 import 'server-only';
 import { formatLength, formatSize, type UnitSystem } from '@/core/units/length';
+import { MOST_OF_ONE } from '@/core/verdict/next-move';
 import { isPenAlone, type Analysis } from './analysis';
 import { changedOnly } from './corrections';
+import { movesMade } from './next-move';
 import { canMoveFile, type CalibrationRecord } from './record';
 
 /** What is to be done about a map, the one thing that helps. */
 export type WayOut =
   /** Within the limit as it is, and nothing was moved since the cut. */
   | 'good-as-it-is'
-  /** No part is surely off: more loads or spots tell more, a change would not. */
+  /** No part is surely off: another load tells more, a change would not. */
   | 'nothing-to-correct'
+  /** The same, and further loads did not tell. */
+  | 'cannot-tell'
   | 'set'
   /** A setting would reach it, but which way + goes is not known. */
   | 'find-direction'
@@ -22,7 +26,8 @@ export function wayOut(record: CalibrationRecord, analysis: Analysis): WayOut {
   const { verdict, atCut, parts, unknownDirection, afterSettingsMm } = analysis;
   const changes = changedOnly(analysis.plan);
   if (verdict === 'pass' && atCut.moved.length === 0) return 'good-as-it-is';
-  if (changes.length === 0 && !parts.some((p) => p.isToBeCorrected)) return 'nothing-to-correct';
+  if (changes.length === 0 && !parts.some((p) => p.isToBeCorrected))
+    return movesMade(record).furtherLoads < MOST_OF_ONE ? 'nothing-to-correct' : 'cannot-tell';
   const isEnough = changes.length > 0 && afterSettingsMm <= record.calibration.toleranceMm;
   if (unknownDirection.length > 0 && !isEnough) return 'find-direction';
   if (changes.length > 0) return 'set';
@@ -44,7 +49,9 @@ function wayWords(record: CalibrationRecord, analysis: Analysis, system: UnitSys
     case 'good-as-it-is':
       return '';
     case 'nothing-to-correct':
-      return 'Nothing here is large enough to correct.';
+      return 'Nothing here is large enough to correct. Another load tells more.';
+    case 'cannot-tell':
+      return `More loads are not likely to tell. Work with a border or bleed of at least ${formatLength(analysis.bounds.upperMm, system)}, or change the limit.`;
     case 'set':
       return `${COUNT[changes] ?? 'Settings bring'} it to ${left}${needsFile ? ', the file must move the rest' : ''}.`;
     case 'find-direction':

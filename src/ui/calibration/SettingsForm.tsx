@@ -3,10 +3,10 @@
 import { v4 as uuid } from 'uuid';
 import { useRouter } from 'next/navigation';
 import { useState, useTransition } from 'react';
+import type { Way } from '@/contracts/inputs';
 import { correctionSet } from '@/server/actions/calibration';
 import { TypedBack, typedNumbers, type ChangeView } from './TypedBack';
 
-export type Way = 'settings' | 'settings-and-file' | 'file' | 'none';
 
 interface Props {
   readonly calibrationId: string;

@@ -1,7 +1,7 @@
 import { analyse } from '@/server/services/analysis';
 import { verdictLines } from '@/server/services/map-words';
-import { moveFor } from '@/server/services/next-move';
-import { currentSets, latestCorrection, planCut } from '@/server/services/record';
+import { verdictView } from '@/server/services/next-deed';
+import { currentSets, planCut } from '@/server/services/record';
 import { isPenAlone } from '@/server/services/analysis';
 import { PlumbGauge } from '@/ui/components/PlumbGauge';
 import { CutPage } from './cut-page';
@@ -20,7 +20,6 @@ const HEADLINES = { pass: 'In register', fail: 'Still out', cannot_tell: 'Cannot
 
 function VerdictPage({ record, system }: StepProps) {
   const { id, toleranceMm } = record.calibration;
-  const correction = latestCorrection(record);
   const analysed = analyse(record);
   if (!analysed.ok)
     return (
@@ -31,10 +30,7 @@ function VerdictPage({ record, system }: StepProps) {
   const a = analysed.value;
   const repeats = repeatsView(record, system);
   const lines = verdictLines(record, a, system);
-  const isCheck = !currentSets(record).some((s) => s.purpose === 'confirm');
-  const kept = record.confirmations.filter((c) => c.correctionId === correction?.id);
-  const best = moveFor(record, a);
-  const isKept = kept.some((c) => c.verdict === a.verdict);
+  const { isCheck, isKept, best, deed } = verdictView(record, a);
   return (
     <>
       <PageHeading>
@@ -63,7 +59,7 @@ function VerdictPage({ record, system }: StepProps) {
             verdict={a.verdict}
             isCheck={isCheck}
             isKept={isKept}
-            best={best.move}
+            deed={deed}
             setupId={record.calibration.setupId}
             knifeHref={isPenAlone(a) ? `/setups/${record.calibration.setupId}` : null}
           />

@@ -3,7 +3,8 @@ import { formatLength } from '@/core/units/length';
 import { analyse, isPenAlone, type Analysis } from '@/server/services/analysis';
 import { explanationsOf } from '@/server/services/explanations';
 import { faultWords, mapNotes, partViews, PEN_ALONE } from '@/server/services/map-words';
-import { canMoveFile, latestCorrection } from '@/server/services/record';
+import { isRead } from '@/server/services/looks';
+import { canMoveFile, currentSets, latestCorrection } from '@/server/services/record';
 import { roughQuestion } from '@/server/services/rough';
 import { HowWorkedOut } from '@/ui/map/HowWorkedOut';
 import { AnalysisMap } from './analysis-map';
@@ -112,6 +113,12 @@ export function MapPage(props: StepProps) {
   }
 }
 
+/** Every figure was looked at and none could be read. */
+function isOutOfReach(record: StepProps['record']): boolean {
+  const set = currentSets(record).at(-1);
+  return set !== undefined && isRead(record, set);
+}
+
 function ErrorMapPage({ record, system, query }: StepProps) {
   const { id } = record.calibration;
   const keepAll = query.keep === 'all';
@@ -120,7 +127,22 @@ function ErrorMapPage({ record, system, query }: StepProps) {
     return (
       <>
         <PageHeading>{`No map yet. ${ERRORS[analysed.error.kind]}`}</PageHeading>
-        <Link className="btn btn-primary" href={`/calibrations/${id}/read`} prefetch={false}>
+        {isOutOfReach(record) && (
+          <>
+            <p>
+              No figure could be read: the cut lies beside them, or they are damaged. Bring the cut near by the
+              machine&rsquo;s own registration first. Its manual says how. Then cut again.
+            </p>
+            <Link className="btn btn-primary" href={`/calibrations/${id}/cut`} prefetch={false}>
+              Cut again
+            </Link>{' '}
+          </>
+        )}
+        <Link
+          className={`btn ${isOutOfReach(record) ? 'btn-quiet' : 'btn-primary'}`}
+          href={`/calibrations/${id}/read?look=fine`}
+          prefetch={false}
+        >
           Read the sheet
         </Link>
       </>

@@ -5,27 +5,21 @@ import { formatLength } from '@/core/units/length';
 import { analyse, type Analysis } from '@/server/services/analysis';
 import { changeView } from '@/server/services/change-view';
 import { changedOnly } from '@/server/services/corrections';
+import type { Way } from '@/contracts/inputs';
+import { firstWay } from '@/server/services/next-deed';
 import { canMoveFile } from '@/server/services/record';
 import { unknownNames, wayOut, type WayOut } from '@/server/services/way-out';
-import { SettingsForm, type Way } from '@/ui/calibration/SettingsForm';
+import { SettingsForm } from '@/ui/calibration/SettingsForm';
 import { MovePicture } from '@/ui/calibration/MovePicture';
 import type { StepProps } from './step-props';
 import { FindDirection } from './way-buttons';
 import { MovedSince } from './moved-since';
 import { PageHeading } from '@/ui/components/PageHeading';
 
-/** Settings when they are enough; with the rest in the file when they are not; the file alone when a direction is not known. */
-function firstWay(a: Analysis, changes: number, toleranceMm: number): Way {
-  const isEnough = a.afterSettingsMm <= toleranceMm;
-  if (changes === 0 || (a.unknownDirection.length > 0 && !isEnough)) return 'file';
-  return isEnough ? 'settings' : 'settings-and-file';
-}
-
-const wayWithoutFile = (changes: number): Way => (changes > 0 ? 'settings' : 'none');
-
 const HEADLINES: Readonly<Record<Exclude<WayOut, 'set'>, string>> = {
   'good-as-it-is': 'Good as it is',
   'nothing-to-correct': 'Nothing here is large enough to correct',
+  'cannot-tell': 'Nothing here is large enough to correct',
   'find-direction': 'First find which way + goes',
   'move-file': 'No setting reaches it: move the cut in the file',
   hide: 'No setting reaches it: hide it with a border',
@@ -65,7 +59,7 @@ export function SettingsPage({ record, system, query }: StepProps) {
   const { feeds } = record.setupRow.cutter;
   const changes = changedOnly(a.plan).map((c) => changeView(c, feeds));
   const canMove = canMoveFile(record);
-  const way = canMove ? firstWay(a, changes.length, toleranceMm) : wayWithoutFile(changes.length);
+  const way = firstWay(record, a);
   const out = wayOut(record, a);
   const leavesRest = a.afterSettingsMm > toleranceMm / 5;
   return (

@@ -2,6 +2,7 @@ import Link from 'next/link';
 import { formatLength, type UnitSystem } from '@/core/units/length';
 import type { Verdict } from '@/core/verdict/bound';
 import type { Expected, NextMove } from '@/core/verdict/next-move';
+import type { Deed } from '@/server/services/next-deed';
 import { ActionButton } from '@/ui/calibration/ActionButton';
 
 interface DeedsProps {
@@ -10,21 +11,10 @@ interface DeedsProps {
   readonly verdict: Verdict;
   readonly isCheck: boolean;
   readonly isKept: boolean;
-  /** The move expected to lower the bound most, for a verdict of cannot tell. */
-  readonly best: NextMove;
+  /** The one thing to do next, which is dark. */
+  readonly deed: Deed;
   /** Set where a pen drew the sheet and knife against pen is not known: such a verdict is not kept. */
   readonly knifeHref: string | null;
-}
-
-/** The one thing to do next, which is dark. */
-type Deed = 'keep-pass' | 'keep-fail' | 'check-knife' | NextMove;
-
-function nextDeed({ verdict, isCheck, isKept, best, knifeHref }: DeedsProps): Deed {
-  if (verdict === 'pass' && !isCheck) return 'keep-pass';
-  if (knifeHref) return 'check-knife';
-  if (isCheck) return 'another-load';
-  if (verdict === 'fail') return isKept ? 'correct-again' : 'keep-fail';
-  return best;
 }
 
 const MOVE_WORDS: Readonly<Record<Exclude<NextMove, 'wider-limit'>, string>> = {
@@ -41,8 +31,8 @@ export function moveWords({ move, upperMm }: Expected, system: UnitSystem): stri
 }
 
 /** Ways to keep a verdict, or to one about the knife. */
-function Keep({ id, verdict, isCheck, isKept, knifeHref }: DeedsProps) {
-  if (verdict === 'pass' && !isCheck)
+function Keep({ id, verdict, isCheck, isKept, deed, knifeHref }: DeedsProps) {
+  if (deed === 'keep-pass')
     return (
       <ActionButton
         action="judge"
@@ -58,14 +48,13 @@ function Keep({ id, verdict, isCheck, isKept, knifeHref }: DeedsProps) {
         Check the knife with its own sheet
       </Link>
     );
-  if (verdict === 'pass' || isCheck || isKept) return null;
+  if (verdict === 'pass' || isCheck || isKept || deed === 'another-load') return null;
   return <ActionButton action="judge" calibrationId={id} words="Keep this verdict" isMain={verdict === 'fail'} />;
 }
 
 /** What can be done about a verdict; the one to do next is dark. */
 export function VerdictDeeds(props: DeedsProps) {
-  const { id, setupId, verdict, isCheck } = props;
-  const deed = nextDeed(props);
+  const { id, setupId, verdict, isCheck, deed } = props;
   const link = (href: string, words: string, isMain: boolean) => (
     <Link className={`btn ${isMain ? 'btn-primary' : 'btn-quiet'}`} href={href} prefetch={false}>
       {words}
@@ -75,7 +64,7 @@ export function VerdictDeeds(props: DeedsProps) {
   return (
     <p className="d-flex flex-wrap gap-2">
       <Keep {...props} />
-      {(verdict === 'cannot_tell' || isCheck) && (
+      {(verdict === 'cannot_tell' || isCheck || deed === 'another-load') && (
         <ActionButton
           action="another-sheet"
           calibrationId={id}

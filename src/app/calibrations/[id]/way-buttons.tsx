@@ -58,6 +58,15 @@ export function WayButtons({ record, analysis, keepAll }: WayProps & { readonly 
           {settings('Choose the way out', false)}
         </p>
       );
+    case 'cannot-tell':
+      return (
+        <p className="d-flex flex-wrap gap-2">
+          <Link className="btn btn-primary" href={`/setups/${record.calibration.setupId}`} prefetch={false}>
+            Change the limit
+          </Link>
+          {settings('Choose the way out', false)}
+        </p>
+      );
     case 'find-direction':
       return (
         <>

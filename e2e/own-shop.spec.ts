@@ -1,5 +1,14 @@
 import { expect, test, type Page } from '@playwright/test';
-import { cutDone, enterReadings, expectScreensInOrder, openDemo, readPicture } from './shop';
+import {
+  cutDone,
+  enterReadings,
+  expectAccessible,
+  expectScreensInOrder,
+  openDemo,
+  readCombsOnTable,
+  readPicture,
+  takeSettings,
+} from './shop';
 
 /** A newcomer's shop, simulated so that the whole way can be walked. @returns how many screens were seen. */
 async function newShop(page: Page, answer: (page: Page) => Promise<void>): Promise<void> {
@@ -78,6 +87,73 @@ test('which way: two cuts in one load, the value changed between; then it is kno
   await page.getByRole('link', { name: 'Now check it' }).click();
   await expect(page.getByRole('row', { name: /SIDEWAYS/ })).toContainText('the cut moves');
   await expect(page.getByRole('button', { name: /Find out which way/ })).toHaveCount(0);
+});
+
+test('a first hour: the first check learns which way + goes, sets the machine and confirms it, on three sheets', async ({
+  page,
+}) => {
+  let actions = 0;
+  const act = async (work: Promise<void>): Promise<void> => {
+    actions += 1;
+    await work;
+  };
+  const press = (name: string | RegExp): Promise<void> =>
+    act(page.getByRole('button', { name }).or(page.getByRole('link', { name })).first().click());
+  const readSheet = async (no: number): Promise<void> => enterReadings(page, await readCombsOnTable(page, no));
+  await newShop(page, async () => {
+    await act(page.getByText('Sheets, offset on the cutter').click());
+    await act(goOn(page));
+    await page.getByLabel('On which sheet?').selectOption('A4');
+    await act(goOn(page));
+  });
+  // The shop's name and the person's, the shop made, stand-ins, the setup made.
+  actions += 4;
+  await act(page.getByLabel('Limit of this check').fill('0.15 mm'));
+  await press('Make the check sheet');
+  await page.waitForURL(/print/);
+  const first = await page.locator('.crumbs .figures').innerText();
+  await press('Yes, it is right');
+  await page.waitForURL(/cut/);
+  await act(cutDone(page));
+  await press(/Yes, like this/);
+  await readSheet(1);
+  await press(/All read/);
+  await expect(page.getByRole('heading', { level: 1 })).toContainText(
+    'First find which way + goes on SIDEWAYS and ALONG THE FEED',
+  );
+  await expectAccessible(page);
+  await press(/^Find which way/);
+  await press('Make the sheet');
+  await expect(page.getByRole('heading', { name: /^Print sheet .*, change the value, and cut it/ })).toBeVisible();
+  const second = await page.locator('.crumbs .figures').innerText();
+  expect(second).not.toBe(first);
+  const rows = page.locator('ol.changes > li');
+  await expect(rows).toHaveCount(2);
+  for (let i = 0; i < 2; i++) await act(rows.nth(i).getByRole('textbox').fill('0.5'));
+  await expectAccessible(page);
+  await press('Set, and the second sheet is cut');
+  await page.waitForURL(/read/);
+  await press(/Yes, like this/);
+  await readSheet(2);
+  await press(/All read/);
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Now it is known which way + goes');
+  await expectAccessible(page);
+  await press('Keep what was learned');
+  await press('Choose the way out');
+  await page.waitForURL(/settings/);
+  actions += 1 + (await page.locator('ol.changes > li').count());
+  await takeSettings(page);
+  await page.waitForURL(/confirm/);
+  await press('Print another sheet');
+  await page.waitForURL(/print/);
+  await press('Yes, it is right');
+  await page.waitForURL(/cut|confirm/);
+  await act(cutDone(page));
+  await page.waitForURL(/confirm/);
+  await readSheet(3);
+  await press(/the verdict/);
+  await expect(page.getByRole('heading', { level: 1 })).toContainText(/In register|Cannot tell yet/);
+  expect(actions).toBeLessThanOrEqual(32);
 });
 
 test('pictures only: lift-off discs, both directions in one look, the second sheet for the confirm', async ({

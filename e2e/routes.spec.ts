@@ -207,7 +207,8 @@ test('a routine under a program that only traces: which way it goes is told by t
   await page.getByRole('button', { name: /Find out which way ROUTINE, SIDEWAYS and/ }).click();
   await page.waitForURL(/print/);
   await printAndCut(page, {});
-  await expect(page.getByRole('heading', { name: /Print the sheet once more, change the value/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Make the sheet' }).click();
+  await expect(page.getByRole('heading', { name: /^Print sheet .*, change the value, and cut it/ })).toBeVisible();
   const rows = page.locator('ol.changes > li');
   await expect(rows).toHaveCount(2);
   for (let i = 0; i < 2; i++) await rows.nth(i).getByRole('textbox').fill('10');

@@ -2,6 +2,7 @@
  * All tests on a fresh machine. `short` (npm test): lint, types, rooms, Jest with database, Playwright on a production build.
  * `long` (npm run test:long): the acceptance simulations at full length and the sheets-to-true table.
  */
+import { readdirSync } from 'node:fs';
 import { ensureBuild } from '../lib/build.mjs';
 import { scratchFolder } from '../lib/data-folder.mjs';
 import { freePort } from '../lib/ports.mjs';
@@ -98,10 +99,18 @@ async function copyDatabase(server, from, to) {
   });
 }
 
+/** Specs of the second half: about as long as all others together. A new one joins the first. */
+const SECOND_HALF = ['screens', 'own-shop', 'scan', 'jobs', 'cut-lines', 'archive', 'read'].map((s) => `${s}.spec.ts`);
+
+const specsOf = (half) =>
+  readdirSync('e2e')
+    .filter((file) => file.endsWith('.spec.ts') && SECOND_HALF.includes(file) === (half === 2))
+    .map((file) => `e2e/${file}`);
+
 /** Half of the browser's tests, on an application and a database of their own. Resolves to its counts and failures. */
 async function browserHalf(half, url, beside) {
   const report = reportPath(`playwright-${half}.json`);
-  const args = ['test', `--shard=${half}/2`, `--output=test-results/half-${half}`];
+  const args = ['test', ...specsOf(half), `--output=test-results/half-${half}`];
   const environment = {
     DATABASE_URL: url,
     E2E_PORT: String(await freePort()),

@@ -22,7 +22,7 @@ import { startOrder, type TestShop } from './shop.testing';
 import { tellShownValue } from './shown-value';
 import { startCalibration } from './start';
 import { addSheet, checkPrint, recordCut } from './steps';
-import { keepLearned, learnedFrom, recordTrial, trialChanges } from './which-way';
+import { keepLearned, learnedFrom, recordTrial, trialChanges, trialsOf } from './which-way';
 import { wayOut } from './way-out';
 
 /** What may come between two presses. */
@@ -161,7 +161,10 @@ async function answerRest(world: World, calibrationId: string, cutSetId: string)
   const set = record.cutSets.find((c) => c.id === cutSetId);
   if (!set) return;
   const open = looksOf(record, set).filter(
-    (l) => !record.readings.some((r) => r.cutSetId === cutSetId && r.spotNo === l.spotNo && r.axis === l.axis && isFine(r.method)),
+    (l) =>
+      !record.readings.some(
+        (r) => r.cutSetId === cutSetId && r.spotNo === l.spotNo && r.axis === l.axis && isFine(r.method),
+      ),
   );
   for (const { spotNo, axis } of open)
     await must(
@@ -227,10 +230,19 @@ async function pressOnMap(world: World, record: CalibrationRecord, analysis: Ana
     case 'nothing-to-correct':
       await cut(world, calibrationId);
       return calibrationId;
-    case 'find-direction':
+    case 'keep-direction':
+      await must(keepLearned(db, order.shop.actor, { id: randomUUID(), calibrationId }));
+      return calibrationId;
+    case 'find-direction': {
+      if (trialsOf(record)) {
+        const typed = Object.fromEntries(trialChanges(record).map((c) => [c.setting.id, c.toType]));
+        await must(recordTrial(db, order.shop.actor, { id: randomUUID(), calibrationId, typed }));
+        return calibrationId;
+      }
       leaveCheck(world, record);
       await whichWay(world);
       return startAndPrint(world, 'quick');
+    }
     case 'hide':
     case 'cannot-tell':
       return null;

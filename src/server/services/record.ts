@@ -247,7 +247,7 @@ export function planCut(record: CalibrationRecord, isFreshLoad: boolean): CutPla
 
 /** The second cut of a which-way test, the value changed: set 2 in the same load, or a second sheet where one set is all there is. */
 const isTrialCut = (record: CalibrationRecord, next: NextCut): boolean =>
-  record.calibration.kind === 'which_way' && (next.setNo === 2 || next.sheetNo === 2);
+  record.calibration.kind === 'which_way' && (next.setNo === 2 || next.sheetNo > 1);
 
 function purposeOf(isAfterFine: boolean, isFreshLoad: boolean): CutSet['purpose'] {
   if (!isAfterFine) return 'before';

@@ -212,17 +212,16 @@ function liftStep(record: CalibrationRecord): Steps {
   return ['Lift the discs and lay them on dark card, their numbers upright.'];
 }
 
-const PRINT_AGAIN = 'Print the sheet once more, exactly as the first.';
+const PRINT_AGAIN = 'Print this sheet exactly as the one before.';
 
-/** The second cut of a which-way test on the sheet that lies in the machine. */
-const isSameLoad = (record: CalibrationRecord, { plan }: CutSteps): boolean =>
-  plan.purpose === 'which_way' && record.definition.sets === 2;
+/** The cut with a changed value, on the sheet that lies in the machine. */
+const isSameLoad = ({ plan }: CutSteps): boolean => plan.purpose === 'which_way' && plan.setNo === 2;
 
 /** How the next set is cut, one thing at a time. */
 export const cutStepsFor = (record: CalibrationRecord, cut: CutSteps): Steps => [
   ...(cut.plan.purpose === 'before' && !cut.isAgain ? [FIRST_STROKE[record.calibration.cutLine]] : []),
-  ...(cut.plan.purpose === 'which_way' && record.definition.sets === 1 ? [PRINT_AGAIN] : []),
-  isSameLoad(record, cut) ? SAME_LOAD : loadStep(record, cut.isConfirm || cut.isAgain),
-  ...(isSameLoad(record, cut) ? sendInSameLoad(cut) : sendSteps(record, cut)),
+  ...(cut.plan.purpose === 'which_way' && !isSameLoad(cut) ? [PRINT_AGAIN] : []),
+  isSameLoad(cut) ? SAME_LOAD : loadStep(record, cut.isConfirm || cut.isAgain),
+  ...(isSameLoad(cut) ? sendInSameLoad(cut) : sendSteps(record, cut)),
   ...liftStep(record),
 ];

@@ -135,7 +135,7 @@ describe('work that cuts a print only once', () => {
     } as const;
     await recordCut(test.database, shop.actor, cut);
     const before = await mustLoad(test.database, calibrationId);
-    expect(cutInstructions(before).steps[0]).toMatch(/Print the sheet once more/);
+    expect(cutInstructions(before).steps[0]).toMatch(/Print this sheet exactly as the one before/);
     const typed = Object.fromEntries(trialChanges(before).map((c) => [c.setting.id, c.toType]));
     const trial = await recordTrial(test.database, shop.actor, { id: randomUUID(), calibrationId, typed });
     expect(trial.ok).toBe(true);

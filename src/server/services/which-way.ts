@@ -17,19 +17,64 @@ import { now } from '../clock';
 import { refusal, type Actor, type Refusal } from './actor';
 import { endedBefore, onOpenCheck } from './check-guard';
 import { fineReadings } from './fine-readings';
-import { doneSets, type CalibrationRecord, type CutSet } from './record';
-import { addSheet, endTest, recordCut } from './steps';
+import { currentSets, doneSets, planCut, type CalibrationRecord, type CutSet } from './record';
+import { addSheet, endTest, goToStep, recordCut } from './steps';
 import { logChanged, storeValue, typedProblem } from './typed-settings';
 
-/** Where a sheet carries one set, the second cut is a second sheet and a load of its own. */
-export const isTwoSheetTest = (record: CalibrationRecord): boolean => record.definition.sets === 1;
+const isTest = ({ calibration }: CalibrationRecord): boolean => calibration.kind === 'which_way';
 
-/** What is to be set between the two cuts. */
+/** Where no second set is left on the sheet, the cut with the changed value is another sheet and a load of its own. */
+export const isTwoSheetTest = (record: CalibrationRecord): boolean =>
+  record.definition.sets === 1 || (!isTest(record) && planCut(record, false).setNo === 1);
+
+/** A check whose next cut is made with a changed value: as a test of which way is told about. */
+export const asTrial = (record: CalibrationRecord): CalibrationRecord => ({
+  ...record,
+  calibration: { ...record.calibration, kind: 'which_way' },
+});
+
+const asTyped = (setting: MachineSetting, after: number): SettingChange => ({
+  ...{ setting, before: setting.value, after, toType: typedFor(setting, after), isAtLimit: false },
+});
+
+/** What is to be set before the cut that tells which way + goes. */
 export function trialChanges(record: CalibrationRecord): readonly SettingChange[] {
+  const times = record.definition.sets === 1 ? 2 : 1;
+  const pair = isTest(record) ? null : trialsOf(record);
   return testable(record.settings).map((setting) => {
-    const after = trialValue(setting, isTwoSheetTest(record) ? 2 : 1, record.lastTrials[setting.id]);
-    return { setting, before: setting.value, after, toType: typedFor(setting, after), isAtLimit: false };
+    if (!pair) return asTyped(setting, trialValue(setting, times, record.lastTrials[setting.id]));
+    // In a check the value goes to one side of where the first set was cut, then to the other.
+    const value = pair.first.settings[setting.id] ?? setting.value;
+    return asTyped(setting, trialValue({ ...setting, value }, times, pair.trials.length));
   });
+}
+
+interface Trials {
+  /** The set that was cut before any value was changed. */
+  readonly first: CutSet;
+  /** Sets cut since with a value of unknown direction changed. */
+  readonly trials: readonly CutSet[];
+}
+
+/** In a check: the cuts that can tell which way + goes; null where nothing was read yet, or a wizard is to be learned. */
+export function trialsOf(record: CalibrationRecord): Trials | null {
+  const unknown = testable(record.settings);
+  const sets = currentSets(record);
+  const first = sets.find((set) => fineReadings(record, [set]).length > 0);
+  if (!first || unknown.length === 0 || unknown.some((s) => s.kind === 'wizard')) return null;
+  const isTrial = (set: CutSet): boolean => unknown.some((s) => set.settings[s.id] !== first.settings[s.id]);
+  return { first, trials: sets.filter((set) => set !== first && isTrial(set)) };
+}
+
+/** The two cuts to compare: those of a test, or in a check the first and the latest that was cut with a changed value. */
+function cutsCompared(record: CalibrationRecord): readonly [CutSet, CutSet] | null {
+  if (isTest(record)) {
+    const [first, second] = doneSets(record);
+    return first && second ? [first, second] : null;
+  }
+  const told = trialsOf(record);
+  const second = told?.trials.findLast((set) => fineReadings(record, [set]).length > 0);
+  return told && second ? [told.first, second] : null;
 }
 
 /** The values were changed and the second cut was made, without unloading where the sheet has two sets: written down together. */
@@ -40,7 +85,7 @@ export async function recordTrial(
 ): Promise<Result<string, Refusal>> {
   const replay = (record: CalibrationRecord) => record.cutSets.find((c) => c.id === input.id)?.id;
   return onOpenCheck(database, actor, { ...input, replay }, async (session, record) => {
-    const [first] = doneSets(record);
+    const first = doneSets(record).at(isTest(record) ? 0 : -1);
     if (!first) return fail(refusal('Cut set 1 first.'));
     const changes = trialChanges(record);
     const problem = typedProblem(changes, input.typed);
@@ -66,8 +111,9 @@ export interface LearnedSetting {
 
 /** What the two cuts tell of every setting that was changed between them; null while one of them is not read. */
 export function learnedFrom(record: CalibrationRecord): readonly LearnedSetting[] | null {
-  const [first, second] = doneSets(record);
-  if (!first || !second) return null;
+  const compared = cutsCompared(record);
+  if (!compared) return null;
+  const [first, second] = compared;
   const fits = [first, second].map((set) =>
     fitReadings(fineReadings(record, [set]), set.load, { corners: record.corners }),
   );
@@ -77,9 +123,11 @@ export function learnedFrom(record: CalibrationRecord): readonly LearnedSetting[
   const noise = loadCovariance(record.marks, ASSUMED_MARK_SD_MM, record.loadModel);
   const readings = two.value.readings.filter((r) => r.used);
   const typical = Math.max(...readings.map((r) => r.observation.standardUncertaintyMm));
-  return changedBetween(record.settings, first, second).map(({ setting, change }) => {
+  const unknown = isTest(record) ? record.settings : testable(record.settings);
+  return changedBetween(unknown, first, second).map(({ setting, change }) => {
     const ofReading = partUncertainty(setting.actsOn, typical, readings.length / 2);
-    const uncertainty = isTwoSheetTest(record) ? Math.hypot(ofReading, loadSdOf(setting.actsOn, noise)) : ofReading;
+    const uncertainty =
+      first.loadNo !== second.loadNo ? Math.hypot(ofReading, loadSdOf(setting.actsOn, noise)) : ofReading;
     return { setting, change, learned: learnSetting(setting, change, moved, uncertainty), uncertainty };
   });
 }
@@ -126,17 +174,20 @@ async function keepOne(session: Session, actor: Actor, told: LearnedSetting): Pr
     .where(eq(machineSetting.id, setting.id));
 }
 
-/** Keeps what was learned with the settings, and ends the test. */
+/** Keeps what was learned with the settings; a test ends with it, a check goes on with its map. */
 export async function keepLearned(
   database: Database,
   actor: Actor,
   input: { readonly id: string; readonly calibrationId: string },
 ): Promise<Result<string, Refusal>> {
-  return onOpenCheck(database, actor, { ...input, replay: endedBefore('which_way') }, async (session, record) => {
+  const replay = (record: CalibrationRecord) =>
+    endedBefore('which_way')(record) ?? (trialsOf(record) || isTest(record) ? undefined : input.calibrationId);
+  return onOpenCheck(database, actor, { ...input, replay }, async (session, record) => {
     const told = learnedFrom(record);
     if (!told) return fail(refusal('Read both cuts first.'));
     for (const one of told) await keepOne(session, actor, one);
-    await endTest(session, input.calibrationId);
+    if (isTest(record)) await endTest(session, input.calibrationId);
+    else await goToStep(session, input.calibrationId, 'map');
     return ok(input.calibrationId);
   });
 }

@@ -1,9 +1,9 @@
 import { database } from '@/server/services/database';
-import { cutInstructions } from '@/server/services/instructions';
+import { cutInstructions, printInstructions } from '@/server/services/instructions';
 import { lightBefore } from '@/server/services/mark-readings';
 import { doneSets, planCut, type CalibrationRecord } from '@/server/services/record';
 import { changeView } from '@/server/services/change-view';
-import { isTwoSheetTest, trialChanges } from '@/server/services/which-way';
+import { asTrial, isTwoSheetTest, trialChanges, trialsOf } from '@/server/services/which-way';
 import { TrialCut } from '@/ui/which-way/TrialCut';
 import { CutStep } from '@/ui/calibration/CutStep';
 import { ActionButton } from '@/ui/calibration/ActionButton';
@@ -16,32 +16,56 @@ function nextAfterCut(record: CalibrationRecord, isConfirm: boolean): string {
   return record.calibration.kind === 'which_way' ? 'cut' : 'read';
 }
 
-export async function CutPage({ record }: StepProps) {
-  const instructions = cutInstructions(record);
+/** The cut with a changed value, on the sheet that lies in the machine or on another. */
+function TrialPage({ record }: Pick<StepProps, 'record'>) {
   const { id } = record.calibration;
+  const trial = asTrial(record);
+  const isTwoSheets = isTwoSheetTest(record);
   const last = doneSets(record).at(-1);
-  const needsNewSheet = planCut(record, true).needsNewSheet;
-  if (record.calibration.kind === 'which_way' && last) {
-    const changes = trialChanges(record).map((c) => changeView(c, record.setupRow.cutter.feeds));
-    const query = `?turn=${last.load.turnDeg}&face=${last.load.face}`;
-    const files = instructions.files.map((f) => ({ ...f, href: `/calibrations/${id}/files/${f.kind}${query}` }));
+  if (planCut(trial, true).needsNewSheet)
     return (
       <>
-        <PageHeading>
-          {isTwoSheetTest(record)
-            ? 'Print the sheet once more, change the value, and cut it'
-            : 'Leave the sheet loaded, change the value, and cut set 2'}
-        </PageHeading>
-        <TrialCut
-          key={doneSets(record).length}
+        <PageHeading>The changed value is cut on another sheet</PageHeading>
+        <p>It has a code of its own, so that the two cannot be mixed up.</p>
+        <ActionButton
+          action="another-sheet"
           calibrationId={id}
-          changes={changes}
-          isTwoSheets={isTwoSheetTest(record)}
-          instructions={{ ...instructions, files }}
+          words="Make the sheet"
+          isMain
+          href={`/calibrations/${id}/cut?trial=1`}
         />
       </>
     );
-  }
+  const instructions = cutInstructions(trial);
+  const query = last ? `?turn=${last.load.turnDeg}&face=${last.load.face}` : '';
+  const printed = isTwoSheets ? printInstructions(trial).files : [];
+  const cuts = instructions.files.filter((f) => !printed.some((p) => p.kind === f.kind));
+  const files = [...printed, ...cuts].map((f) => ({ ...f, href: `/calibrations/${id}/files/${f.kind}${query}` }));
+  return (
+    <>
+      <PageHeading>
+        {isTwoSheets
+          ? `Print sheet ${record.code}, change the value, and cut it`
+          : 'Leave the sheet loaded, change the value, and cut set 2'}
+      </PageHeading>
+      <TrialCut
+        key={doneSets(record).length}
+        calibrationId={id}
+        changes={trialChanges(record).map((c) => changeView(c, record.setupRow.cutter.feeds))}
+        isTwoSheets={isTwoSheets}
+        instructions={{ ...instructions, files }}
+      />
+    </>
+  );
+}
+
+export async function CutPage({ record, query }: StepProps) {
+  const last = doneSets(record).at(-1);
+  const isTrial = record.calibration.kind === 'which_way' || (query.trial === '1' && trialsOf(record) !== null);
+  if (isTrial && last) return <TrialPage record={record} />;
+  const instructions = cutInstructions(record);
+  const { id } = record.calibration;
+  const needsNewSheet = planCut(record, true).needsNewSheet;
   return (
     <>
       <PageHeading>

@@ -18,6 +18,7 @@ import { PageHeading } from '@/ui/components/PageHeading';
 
 const HEADLINES: Readonly<Record<Exclude<WayOut, 'set'>, string>> = {
   'good-as-it-is': 'Good as it is',
+  'keep-direction': 'Keep which way + goes first',
   'nothing-to-correct': 'Nothing here is large enough to correct',
   'cannot-tell': 'Nothing here is large enough to correct',
   'find-direction': 'First find which way + goes',

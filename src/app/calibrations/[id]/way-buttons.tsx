@@ -3,11 +3,31 @@ import type { Analysis } from '@/server/services/analysis';
 import { canMoveFile, type CalibrationRecord } from '@/server/services/record';
 import { unknownNames, wayOut } from '@/server/services/way-out';
 import { LeaveAsIs } from '@/ui/calibration/LeaveAsIs';
+import { isTwoSheetTest, learnedFrom, trialsOf } from '@/server/services/which-way';
+import { ActionButton } from '@/ui/calibration/ActionButton';
 import { TestStart } from '@/ui/which-way/TestStart';
+import { LearnedSettings } from './which-way-page';
 
 /** One press to the test that tells which way + goes, on the material of this check. */
 export function FindDirection({ record, analysis, isMain }: WayProps & { readonly isMain: boolean }) {
   const { calibration, material, block, definition } = record;
+  if (trialsOf(record))
+    return (
+      <p>
+        <Link
+          className={`btn ${isMain ? 'btn-primary' : 'btn-quiet'}`}
+          href={`/calibrations/${calibration.id}/cut?trial=1`}
+          prefetch={false}
+        >
+          {`Find which way ${unknownNames(analysis)} ${analysis.unknownDirection.length === 1 ? 'goes' : 'go'}`}
+        </Link>
+        <span className="quiet d-block">
+          {isTwoSheetTest(record)
+            ? 'One more sheet, with the value changed.'
+            : 'One more cut on this sheet, with the value changed.'}
+        </span>
+      </p>
+    );
   return (
     <TestStart
       setupId={calibration.setupId}
@@ -66,6 +86,13 @@ export function WayButtons({ record, analysis, keepAll }: WayProps & { readonly 
           </Link>
           {settings('Choose the way out', false)}
         </p>
+      );
+    case 'keep-direction':
+      return (
+        <>
+          <LearnedSettings told={learnedFrom(record) ?? []} feeds={record.setupRow.cutter.feeds} />
+          <ActionButton action="keep-which-way" calibrationId={id} words="Keep what was learned" isMain />
+        </>
       );
     case 'find-direction':
       return (

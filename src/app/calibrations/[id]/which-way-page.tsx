@@ -30,6 +30,27 @@ function toldWords({ setting, change, learned }: LearnedSetting, feeds: 'away' |
   return `${changed} and the cut moved ${size}. With plus, ${plus}.${strength}`;
 }
 
+interface LearnedProps {
+  readonly told: readonly LearnedSetting[];
+  readonly feeds: 'away' | 'towards';
+}
+
+/** What two cuts tell of each setting, in words. */
+export function LearnedSettings({ told, feeds }: LearnedProps) {
+  return told.map((t) => (
+    <section key={t.setting.id} aria-label={t.setting.displayName}>
+      <h2>{t.setting.displayName}</h2>
+      <p>{toldWords(t, feeds)}</p>
+      {t.setting.kind === 'wizard' && (
+        <p className="quiet">
+          A wizard hides its value: it can be neither read nor put back. After two runs that agree, Red Plumb says which
+          line to pick.
+        </p>
+      )}
+    </section>
+  ));
+}
+
 /** What the two cuts of a which-way test tell of each setting. */
 export function WhichWayPage({ record }: StepProps) {
   const { id, setupId, state } = record.calibration;
@@ -66,18 +87,7 @@ export function WhichWayPage({ record }: StepProps) {
           ))}
         </div>
         <div>
-          {told.map((t) => (
-            <section key={t.setting.id} aria-label={t.setting.displayName}>
-              <h2>{t.setting.displayName}</h2>
-              <p>{toldWords(t, record.setupRow.cutter.feeds)}</p>
-              {t.setting.kind === 'wizard' && (
-                <p className="quiet">
-                  A wizard hides its value: it can be neither read nor put back. After two runs that agree, Red Plumb
-                  says which line to pick.
-                </p>
-              )}
-            </section>
-          ))}
+          <LearnedSettings told={told} feeds={record.setupRow.cutter.feeds} />
           {isKept ? (
             <p role="status">
               This is kept.{' '}

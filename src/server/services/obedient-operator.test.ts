@@ -5,7 +5,8 @@ import type { Family, Route } from '@/core/shop/words';
 import { testDatabase, type TestDatabase } from '@/db/database.testing';
 import { machineSetting } from '@/db/schema/settings';
 import { person } from '@/db/schema/shop';
-import { INTERRUPTIONS, obey, type Ending, type OperatorOrder } from './obedient-operator.testing';
+import { obey } from './obedient-operator.testing';
+import { INTERRUPTIONS, type Ending, type OperatorOrder } from './operator-hands.testing';
 import { makeShop, type ShopOrder } from './shop.testing';
 
 const isLong = process.env.JEST_LONG === '1';

@@ -37,10 +37,16 @@ function isLearnable(record: CalibrationRecord): boolean {
 
 /** The one thing to do about a map. */
 export function wayOut(record: CalibrationRecord, analysis: Analysis): WayOut {
-  const { verdict, atCut, parts, unknownDirection, afterSettingsMm } = analysis;
-  const changes = changedOnly(analysis.plan);
+  const { verdict, atCut } = analysis;
   if (isTold(record)) return 'keep-direction';
   if (verdict === 'pass' && atCut.moved.length === 0) return 'good-as-it-is';
+  return wayToCorrect(record, analysis);
+}
+
+/** What to do about a map that is not good as it is. */
+function wayToCorrect(record: CalibrationRecord, analysis: Analysis): WayOut {
+  const { parts, unknownDirection, afterSettingsMm } = analysis;
+  const changes = changedOnly(analysis.plan);
   if (changes.length === 0 && !parts.some((p) => p.isToBeCorrected))
     return movesMade(record).furtherLoads < MOST_OF_ONE ? 'nothing-to-correct' : 'cannot-tell';
   const isEnough = changes.length > 0 && afterSettingsMm <= record.calibration.toleranceMm;

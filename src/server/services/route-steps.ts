@@ -143,7 +143,7 @@ function loadStep(record: CalibrationRecord, isConfirm: boolean): string {
   const { family } = record.setupRow.setup;
   if (family === 'F2' || family === 'F9')
     return isConfirm
-      ? 'Take the roll out, load it again, and send the sheet anew: this is the second piece.'
+      ? 'Send the sheet as a new job: the machine registers each job by itself. Leave the roll in.'
       : 'It is cut as soon as it is printed: do not touch the roll between.';
   if (family === 'F7')
     return isConfirm
@@ -213,15 +213,22 @@ function liftStep(record: CalibrationRecord): Steps {
 }
 
 const PRINT_AGAIN = 'Print this sheet exactly as the one before.';
+const LOAD_ALIKE = 'Load it exactly as the one before, and have its marks read.';
 
 /** The cut with a changed value, on the sheet that lies in the machine. */
 const isSameLoad = ({ plan }: CutSteps): boolean => plan.purpose === 'which_way' && plan.setNo === 2;
+
+/** A sheet cut with a changed value lies as the one that it is compared with; where print and cut are one pass, nothing is loaded. */
+function loadStepFor(record: CalibrationRecord, { plan, isConfirm, isAgain }: CutSteps): string {
+  const isOnePass = record.definition.sets === 1 && record.calibration.route === 'C';
+  return plan.purpose === 'which_way' && !isOnePass ? LOAD_ALIKE : loadStep(record, isConfirm || isAgain);
+}
 
 /** How the next set is cut, one thing at a time. */
 export const cutStepsFor = (record: CalibrationRecord, cut: CutSteps): Steps => [
   ...(cut.plan.purpose === 'before' && !cut.isAgain ? [FIRST_STROKE[record.calibration.cutLine]] : []),
   ...(cut.plan.purpose === 'which_way' && !isSameLoad(cut) ? [PRINT_AGAIN] : []),
-  isSameLoad(cut) ? SAME_LOAD : loadStep(record, cut.isConfirm || cut.isAgain),
+  isSameLoad(cut) ? SAME_LOAD : loadStepFor(record, cut),
   ...(isSameLoad(cut) ? sendInSameLoad(cut) : sendSteps(record, cut)),
   ...liftStep(record),
 ];

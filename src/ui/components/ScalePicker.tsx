@@ -1,3 +1,4 @@
+import { useId } from 'react';
 import { READING_SCALES, type ReadingScale } from '@/core/target/reading-scale';
 
 const WORDS: Readonly<Record<ReadingScale, string>> = { mm: 'mm', thou: 'thousandths of an inch' };
@@ -9,25 +10,27 @@ interface Props {
 
 /** Unit of the numbers that are printed at the figures; readings are typed in it. */
 export function ScalePicker({ scale, onChoose }: Props) {
+  const id = useId();
   return (
-    <fieldset className="mb-3">
-      <legend className="form-label">Numbers on the sheet</legend>
-      <div className="d-flex flex-wrap gap-3">
+    <div className="mb-3">
+      <label htmlFor={id} className="form-label">
+        Numbers on the sheet
+      </label>
+      <select
+        id={id}
+        className="form-select"
+        value={scale}
+        onChange={(event) => {
+          const chosen = READING_SCALES.find((s) => s === event.target.value);
+          if (chosen) onChoose(chosen);
+        }}
+      >
         {READING_SCALES.map((s) => (
-          <label key={s} className="form-check">
-            <input
-              type="radio"
-              className="form-check-input"
-              name="scale"
-              checked={s === scale}
-              onChange={() => {
-                onChoose(s);
-              }}
-            />
-            <span className="form-check-label">{WORDS[s]}</span>
-          </label>
+          <option key={s} value={s}>
+            {WORDS[s]}
+          </option>
         ))}
-      </div>
-    </fieldset>
+      </select>
+    </div>
   );
 }

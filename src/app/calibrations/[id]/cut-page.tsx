@@ -51,7 +51,10 @@ function TrialPage({ record }: Pick<StepProps, 'record'>) {
       <TrialCut
         key={doneSets(record).length}
         calibrationId={id}
-        changes={trialChanges(record).map((c) => changeView(c, record.setupRow.cutter.feeds))}
+        changes={trialChanges(record).map((c) => ({
+          ...changeView(c, record.setupRow.cutter.feeds),
+          moveWords: 'the reading tells which way the cut went',
+        }))}
         isTwoSheets={isTwoSheets}
         instructions={{ ...instructions, files }}
       />

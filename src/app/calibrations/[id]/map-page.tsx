@@ -44,7 +44,9 @@ function ThreeWays({ record, system, analysis: a }: WaysProps) {
         <li>
           {a.plan.changes.length > 0
             ? `Set on the machine: brings the worst corner to ${formatLength(a.afterSettingsMm, system)}.`
-            : 'Settings: none here can put this right.'}
+            : a.unknownDirection.length > 0
+              ? 'Set on the machine: first find which way + goes.'
+              : 'Settings: none here can put this right.'}
         </li>
         <li>
           {canMoveFile(record)
@@ -119,35 +121,39 @@ function isOutOfReach(record: StepProps['record']): boolean {
   return set !== undefined && isRead(record, set);
 }
 
+/** Why there is no map, and the way on. */
+function NoMap({ record, kind }: Pick<StepProps, 'record'> & { readonly kind: keyof typeof ERRORS }) {
+  const { id } = record.calibration;
+  return (
+    <>
+      <PageHeading>{`No map yet. ${ERRORS[kind]}`}</PageHeading>
+      {isOutOfReach(record) && (
+        <>
+          <p>
+            No figure could be read: the cut lies beside them, or they are damaged. Bring the cut near by the
+            machine&rsquo;s own registration first. Its manual says how. Then cut again.
+          </p>
+          <Link className="btn btn-primary" href={`/calibrations/${id}/cut`} prefetch={false}>
+            Cut again
+          </Link>{' '}
+        </>
+      )}
+      <Link
+        className={`btn ${isOutOfReach(record) ? 'btn-quiet' : 'btn-primary'}`}
+        href={`/calibrations/${id}/read?look=fine`}
+        prefetch={false}
+      >
+        Read the sheet
+      </Link>
+    </>
+  );
+}
+
 function ErrorMapPage({ record, system, query }: StepProps) {
   const { id } = record.calibration;
   const keepAll = query.keep === 'all';
   const analysed = analyse(record, keepAll);
-  if (!analysed.ok) {
-    return (
-      <>
-        <PageHeading>{`No map yet. ${ERRORS[analysed.error.kind]}`}</PageHeading>
-        {isOutOfReach(record) && (
-          <>
-            <p>
-              No figure could be read: the cut lies beside them, or they are damaged. Bring the cut near by the
-              machine&rsquo;s own registration first. Its manual says how. Then cut again.
-            </p>
-            <Link className="btn btn-primary" href={`/calibrations/${id}/cut`} prefetch={false}>
-              Cut again
-            </Link>{' '}
-          </>
-        )}
-        <Link
-          className={`btn ${isOutOfReach(record) ? 'btn-quiet' : 'btn-primary'}`}
-          href={`/calibrations/${id}/read?look=fine`}
-          prefetch={false}
-        >
-          Read the sheet
-        </Link>
-      </>
-    );
-  }
+  if (!analysed.ok) return <NoMap record={record} kind={analysed.error.kind} />;
   const a = analysed.value;
   const repeats = repeatsView(record, system);
   const question = roughQuestion(record, a, system);

@@ -79,6 +79,23 @@ async function runBeside(runners, environment = {}) {
   };
 }
 
+/** Tests that are longer, or there at all, in the long run; the others have run before. */
+const LONGER = [
+  'src/core/fit/coverage',
+  'src/core/fit/mark-noise',
+  'src/core/fit/scan-coverage',
+  'src/core/verdict/verdict.test',
+  'src/core/simulate/sheets-to-true',
+  'src/core/scan/scan.test',
+  'src/core/scan/opencv.long',
+  'src/core/drift/slip-belief',
+  'src/core/drift/slip-filter.long',
+  'src/core/drift/section-length',
+  'src/core/drift/section-cells',
+  'src/formats/cut-file/hostile',
+  'scripts/fuzz',
+];
+
 const LOOKS = [
   ['Types of the whole', `${BIN}/tsc`, ['--noEmit']],
   ['Types of the core, no platform', `${BIN}/tsc`, ['--noEmit', '-p', 'tsconfig.core.json']],
@@ -171,14 +188,7 @@ async function long() {
     [
       '--json',
       `--outputFile=${jest}`,
-      'src/core/fit',
-      'src/core/verdict',
-      'src/core/simulate',
-      'src/core/scan',
-      'src/core/drift/slip',
-      'src/core/drift/section-length',
-      'src/formats/cut-file',
-      'scripts/fuzz',
+      ...LONGER,
     ],
     { JEST_LONG: '1' },
   );

@@ -9,8 +9,8 @@ import { obey } from './obedient-operator.testing';
 import { INTERRUPTIONS, type Ending, type OperatorOrder } from './operator-hands.testing';
 import { makeShop, type ShopOrder } from './shop.testing';
 
-const isLong = process.env.JEST_LONG === '1';
-const RUNS = isLong ? 150 : 40;
+/** More of them by hand: OPERATOR_RUNS=500. */
+const RUNS = Number(process.env.OPERATOR_RUNS ?? 40);
 jest.setTimeout(1_800_000);
 
 let test: TestDatabase;

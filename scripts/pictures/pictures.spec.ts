@@ -4,6 +4,7 @@ import { cutDone, enterReadings, openDemo, openSetup, readPicture, startCheck } 
 const FOLDER = 'docs/screenshots';
 
 async function shoot(page: Page, name: string): Promise<void> {
+  await page.getByRole('heading', { level: 1 }).first().waitFor();
   await page.waitForLoadState('networkidle');
   await page.evaluate(async () => {
     await document.fonts.ready;

@@ -2,6 +2,9 @@ import type { Affine } from '../geometry/affine';
 import { toParameters, type ErrorParameters } from '../geometry/error-parameters';
 import { effectPerUnit, isOffset, onStep, type ActsOn, type MachineSetting } from './machine-setting';
 
+/** How the sheet comes to the cut with a changed value: left loaded, the same sheet loaded again, or another sheet. */
+export type TrialLoading = 'same-load' | 'reload' | 'another-sheet';
+
 /** How far a which-way test moves the cut: seen without doubt, and within a wedge's reach. */
 const OFFSET_MOVE_MM = 0.5;
 const RATIO_MOVE = 0.003;

@@ -5,6 +5,7 @@ import type { Preflight } from '@/core/shop/preflight';
 import { cautionsFor } from './cautions';
 import { preflightFor } from './preflight';
 import { doneSets, planCut, type CalibrationRecord, type CutPlan } from './record';
+import { trialLoading } from './which-way';
 import { cutStepsFor, printStepsFor } from './route-steps';
 
 export interface FileOffer {
@@ -97,20 +98,31 @@ export function printInstructions(record: CalibrationRecord): Instructions {
   };
 }
 
-/** How the next set is cut. */
+/**
+ * How the next set is cut.
+ * @param isTrial with a changed value, to learn which way + goes; in a which-way test its second cut is.
+ */
 export function cutInstructions(
   record: CalibrationRecord,
+  isTrial = planCut(record, true).purpose === 'which_way',
 ): Instructions & { readonly setNo: number; readonly isConfirm: boolean } {
   const plan = planCut(record, true);
   const isConfirm = plan.purpose === 'confirm' || plan.purpose === 'settings_check';
   const files = cutFiles(record, plan);
+  const trial = isTrial ? trialLoading(record) : null;
   return {
     setNo: plan.setNo,
     isConfirm,
     files,
-    steps: cutStepsFor(record, { plan, isConfirm, isAgain: doneSets(record).length > 0, isMoved: files.length > 0 }),
+    steps: cutStepsFor(record, {
+      plan,
+      isConfirm,
+      isAgain: doneSets(record).length > 0,
+      isMoved: files.length > 0,
+      trial,
+    }),
     cautions: cautionsFor(family(record), 'cut'),
-    preflight: plan.purpose === 'which_way' ? NOTHING_TO_LOOK_AT : preflightFor(record, 'cut'),
+    preflight: trial === 'same-load' ? NOTHING_TO_LOOK_AT : preflightFor(record, 'cut'),
   };
 }
 

@@ -38,7 +38,7 @@ function deedOf(record: CalibrationRecord, a: Analysis, view: Omit<VerdictView, 
   return isWorthCorrecting(record, a) ? 'correct-again' : 'wider-limit';
 }
 
-/** What stands at the end of a confirming cut, and what to do next. */
+/** Verdict of a confirming cut, and the deed whose button is dark. */
 export function verdictView(record: CalibrationRecord, analysis: Analysis): VerdictView {
   const correction = latestCorrection(record);
   const kept = record.confirmations.filter((c) => c.correctionId === correction?.id);

@@ -6,7 +6,7 @@ import { analyse, type Analysis } from './analysis';
 import { confirmCorrection } from './confirm';
 import { acceptCorrection, applyRough } from './corrections';
 import { isRead } from './looks';
-import { firstWay, verdictView } from './next-deed';
+import { verdictView } from './next-deed';
 import { currentSets, latestCorrection, type CalibrationRecord, type CutSet } from './record';
 import { addSheet } from './steps';
 import { keepLearned, recordTrial, trialChanges, trialsOf } from './which-way';
@@ -57,11 +57,11 @@ async function pressOnMap(world: World, record: CalibrationRecord, analysis: Ana
       await whichWay(world);
       return startAndPrint(world, 'quick');
     }
-    case 'hide':
     case 'cannot-tell':
       return null;
     case 'set':
     case 'move-file':
+    case 'hide':
       await correct(world, record, analysis);
       return calibrationId;
   }
@@ -95,7 +95,6 @@ async function pressOnVerdict(world: World, record: CalibrationRecord, analysis:
       return 'on';
     }
     case 'correct-again':
-      if (firstWay(record, analysis) === 'none') return 'honest';
       await correct(world, record, analysis);
       return 'on';
     case 'wider-limit':
@@ -168,7 +167,7 @@ async function pressToTheEnd(world: World, first: string): Promise<{ kind: EndKi
 /** Presses the dark button and types what the screen says until there is nothing left to press. */
 export async function obey(db: Database, order: OperatorOrder): Promise<Ending> {
   const world: World = {
-    ...{ db, order, rng: seededRng(order.seed), pressed: [], sheets: 0, loads: 0, readings: 0, lost: 0 },
+    ...{ db, order, rng: seededRng(order.seed), pressed: [], sheets: 0, loads: 0, lost: 0 },
   };
   const first = await startAndPrint(world, 'quick');
   const beforeMm = await trueWorstMm(db, await mustLoad(db, first));

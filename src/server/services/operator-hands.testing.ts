@@ -7,7 +7,7 @@ import { StoredTruth } from '@/contracts/stored';
 import type { Database } from '@/db/client';
 import { findTruth } from '@/db/queries/shop';
 import { mustLoad, readDoneSet } from '../../../scripts/run-calibration';
-import { type Analysis } from './analysis';
+import type { Analysis } from './analysis';
 import { abandonCalibration, reopenCalibration } from './confirm';
 import { acceptCorrection, changedOnly } from './corrections';
 import { fileMove } from './cut-moves';
@@ -77,7 +77,6 @@ export interface World {
   /** Sheets and loads of checks that were left for another. */
   sheets: number;
   loads: number;
-  readings: number;
   lost: number;
 }
 

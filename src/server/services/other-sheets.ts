@@ -2,7 +2,7 @@ import 'server-only';
 import { StoredSheet } from '@/contracts/stored';
 import { scanFigures } from '@/core/scan/scan-figures';
 import type { OtherSheet } from '@/core/scan/scan-result';
-import { withWordsMoved, wordShiftOf } from '@/core/target/sheet-definition';
+import { withWordsMoved, wordShiftOf } from '@/core/target/sheet-words';
 import type { Database } from '@/db/client';
 import { findOtherSheets } from '@/db/queries/sheets';
 import type { CalibrationRecord, CutSet } from './record';

@@ -10,7 +10,8 @@ import { earlierLoads } from './earlier-loads';
 import { insetMoves, slantedMoves } from '@/core/shop/mark-use';
 import type { Block } from '@/core/target/block';
 import { marksFor } from './setup-marks';
-import { withWordsMoved, wordShiftOf, type SetNo, type SheetDefinition } from '@/core/target/sheet-definition';
+import type { SetNo, SheetDefinition } from '@/core/target/sheet-definition';
+import { withWordsMoved, wordShiftOf } from '@/core/target/sheet-words';
 import type { Session } from '@/db/client';
 import {
   findCalibration,

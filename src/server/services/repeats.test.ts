@@ -75,9 +75,7 @@ it('a whole second look: both count as one reading, the eye is known from them, 
   expect(doubt(a)).toBeLessThan(doubt(before));
   const { steadiness, nextLook } = repeatsView(after, 'mm');
   expect(steadiness).toMatch(
-    new RegExp(
-      `from ${record.readings.length} repeats\\)\\. That is reckoned with, in place of the assumed 0\\.043 mm`,
-    ),
+    new RegExp(`from ${record.readings.length} repeats\\)\\. Verdicts now use it instead of the usual 0\\.043 mm`),
   );
   expect(nextLook).toBe(3);
   expect(explanationsOf(after, a)[0]?.lines[0]).toMatch(/^eye and rounding from \d+ repeats/);

@@ -126,8 +126,8 @@ function steadinessWords(known: Repeatability, conditions: ReadingConditions, sy
   const mm = (value: number): string => formatFine(value, system);
   const found = `Looks at the same figure scatter by ${mm(known.sdMm)} (95 %: ${mm(known.lowerMm)} to ${mm(known.upperMm)}, from ${plural(known.degrees, 'repeat')}).`;
   return known.degrees >= ENOUGH_DEGREES
-    ? `${found} That is reckoned with, in place of the assumed ${formatFine(assumedLookSd(conditions), system)}.`
-    : `${found} From ${ENOUGH_DEGREES} repeats on it takes the place of the assumed ${formatFine(assumedLookSd(conditions), system)}.`;
+    ? `${found} Verdicts now use it instead of the usual ${formatFine(assumedLookSd(conditions), system)}.`
+    : `${found} After ${ENOUGH_DEGREES} repeats verdicts use it instead of the usual ${formatFine(assumedLookSd(conditions), system)}.`;
 }
 
 /** What the repeats of a calibration's current sets say, and which round of looks comes next. */

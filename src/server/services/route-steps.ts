@@ -1,4 +1,5 @@
 import 'server-only';
+import type { TrialLoading } from '@/core/setting/which-way';
 import type { CutLine } from '@/core/shop/cut-lines';
 import type { Family } from '@/core/shop/words';
 import { LIFT_OFF_RIM_MM } from '@/core/target/lift-off';
@@ -125,6 +126,8 @@ interface CutSteps {
   readonly isAgain: boolean;
   /** A file other than the saved one is to be cut. */
   readonly isMoved: boolean;
+  /** Of a cut with a changed value: how the sheet comes to it; else null. */
+  readonly trial: TrialLoading | null;
 }
 
 const SAME_LOAD =
@@ -214,21 +217,22 @@ function liftStep(record: CalibrationRecord): Steps {
 
 const PRINT_AGAIN = 'Print this sheet exactly as the one before.';
 const LOAD_ALIKE = 'Load it exactly as the one before, and have its marks read.';
+const LOAD_AGAIN = 'Load the same sheet again, exactly as before, and have its marks read.';
 
-/** The cut with a changed value, on the sheet that lies in the machine. */
-const isSameLoad = ({ plan }: CutSteps): boolean => plan.purpose === 'which_way' && plan.setNo === 2;
-
-/** A sheet cut with a changed value lies as the one that it is compared with; where print and cut are one pass, nothing is loaded. */
-function loadStepFor(record: CalibrationRecord, { plan, isConfirm, isAgain }: CutSteps): string {
+/** How the sheet comes into the machine. A sheet cut with a changed value lies as the one that it is compared with. */
+function loadStepFor(record: CalibrationRecord, { isConfirm, isAgain, trial }: CutSteps): string {
+  if (trial === 'same-load') return SAME_LOAD;
+  if (trial === 'reload') return LOAD_AGAIN;
+  // Where print and cut are one pass, nothing is loaded.
   const isOnePass = record.definition.sets === 1 && record.calibration.route === 'C';
-  return plan.purpose === 'which_way' && !isOnePass ? LOAD_ALIKE : loadStep(record, isConfirm || isAgain);
+  return trial === 'another-sheet' && !isOnePass ? LOAD_ALIKE : loadStep(record, isConfirm || isAgain);
 }
 
 /** How the next set is cut, one thing at a time. */
 export const cutStepsFor = (record: CalibrationRecord, cut: CutSteps): Steps => [
   ...(cut.plan.purpose === 'before' && !cut.isAgain ? [FIRST_STROKE[record.calibration.cutLine]] : []),
-  ...(cut.plan.purpose === 'which_way' && !isSameLoad(cut) ? [PRINT_AGAIN] : []),
-  isSameLoad(cut) ? SAME_LOAD : loadStepFor(record, cut),
-  ...(isSameLoad(cut) ? sendInSameLoad(cut) : sendSteps(record, cut)),
+  ...(cut.trial === 'another-sheet' ? [PRINT_AGAIN] : []),
+  loadStepFor(record, cut),
+  ...(cut.trial === 'same-load' ? sendInSameLoad(cut) : sendSteps(record, cut)),
   ...liftStep(record),
 ];

@@ -2,7 +2,7 @@ import 'server-only';
 import { createHash, randomUUID } from 'node:crypto';
 import { CODE_WORDS } from '@/core/target/code-book';
 import { sheetCodeOf } from '@/core/target/sheet-code';
-import { wordShiftOf } from '@/core/target/sheet-definition';
+import { wordShiftOf } from '@/core/target/sheet-words';
 import type { Session } from '@/db/client';
 import { isCodeTaken, recentWordShifts } from '@/db/queries/sheets';
 

@@ -10,7 +10,7 @@ import { sheetCodeOf } from '@/core/target/sheet-code';
 import { styleFor, type CutLine } from '@/core/shop/cut-lines';
 import { defineSheet, GENERATOR_VERSION, stylesOf, type SheetDefinition } from '@/core/target/sheet-definition';
 import { fail, ok, type Result } from '@/core/result';
-import { formatSize } from '@/core/units/length';
+import { formatSize, type UnitSystem } from '@/core/units/length';
 import type { Database, Session } from '@/db/client';
 import { findCalibration } from '@/db/queries/calibration';
 import { findSetup, type SetupRow } from '@/db/queries/shop';
@@ -22,7 +22,7 @@ import { markTestProblem } from './mark-use';
 import { markSpaceFor } from './setup-marks';
 import { refusal, type Actor, type Refusal } from './actor';
 import { strangerTo } from './own-shop';
-import { readingScaleOf } from './reading-scale-of';
+import { readingScaleOf, unitSystemOf } from './reading-scale-of';
 import { newSheetMarks } from './sheet-marks';
 import { usualCutLine } from './usual-cut-line';
 
@@ -97,10 +97,11 @@ async function problemWith(
   database: Database,
   { setup, ...row }: SetupRow,
   input: StartCalibrationInput,
+  system: UnitSystem,
 ): Promise<string | null> {
   const { toleranceMm: limitMm, family } = setup;
   if (input.toleranceMm > limitMm + 1e-9)
-    return `Limit of this check: at most ${formatSize(limitMm, 'mm')}, the limit of this printer + cutter. Change that limit on its page first.`;
+    return `Limit of this check: at most ${formatSize(limitMm, system)}, the limit of this printer + cutter. Change that limit on its page first.`;
   if (input.kind === 'two_faces' && family !== 'F6')
     return 'Front against back is measured on work that is printed on both sides.';
   return input.kind === 'mark_use' ? markTestProblem(database, { setup, ...row }, input) : null;
@@ -131,7 +132,7 @@ export async function startCalibration(
   const usual = isCheck ? await usualLine(database, input.materialId, block.value) : 'weeded';
   const cutLine = input.cutLine ?? usual;
   const { style, sets } = sheetFor(found, input.kind, cutLine);
-  const problem = await problemWith(database, found, input);
+  const problem = await problemWith(database, found, input, await unitSystemOf(database, actor));
   if (problem) return fail(refusal(problem));
   if (!stylesOf(block.value).includes(style))
     return fail(refusal(`A ${input.page.name} sheet is too small for combs. Take a larger sheet, or weed the strips.`));

@@ -3,12 +3,13 @@ import { NO_ERROR } from '@/core/geometry/error-parameters';
 import { TURNS, type Load } from '@/core/geometry/load';
 import { seededRng } from '@/core/math/random';
 import { testDatabase, type TestDatabase } from '@/db/database.testing';
-import { mustLoad, readDoneSet, runCalibration } from '../../../scripts/run-calibration';
+import { cutAndRead, mustLoad, readDoneSet, runCalibration } from '../../../scripts/run-calibration';
 import { cutInstructions } from './instructions';
 import { makeShop, startOrder, type ShopOrder, type TestShop } from './shop.testing';
 import { startCalibration } from './start';
 import { checkPrint, recordCut } from './steps';
-import { keepLearned, learnedFrom, recordTrial, trialChanges } from './which-way';
+import { tellShownValue } from './shown-value';
+import { keepLearned, learnedFrom, recordTrial, trialChanges, trialLoading, trialsOf } from './which-way';
 
 jest.setTimeout(120_000);
 
@@ -174,5 +175,51 @@ describe('work that cuts a print only once', () => {
     expect((await sensesNow(shop)).slice(0, 2)).toEqual([null, null]);
     await learnOverTwo(shop);
     expect((await sensesNow(shop)).slice(0, 2)).toEqual([-1, -1]);
+  });
+});
+
+describe('which way, within a check', () => {
+  async function checked(shop: TestShop): Promise<string> {
+    const input = startOrder(shop, 'quick');
+    expect((await startCalibration(test.database, shop.actor, input)).ok).toBe(true);
+    await cutAndRead(test.database, shop.actor, input.id, { load: { turnDeg: 0, face: 'ink-up' }, rng: seededRng(4) });
+    return input.id;
+  }
+  const trial = async (shop: TestShop, calibrationId: string) => {
+    const changes = trialChanges(await mustLoad(test.database, calibrationId));
+    const typed = Object.fromEntries(changes.map((c) => [c.setting.id, c.toType]));
+    const done = await recordTrial(test.database, shop.actor, { id: randomUUID(), calibrationId, typed });
+    if (!done.ok) throw new Error(done.error.message);
+    await readDoneSet(test.database, shop.actor, calibrationId, { cutSetId: done.value, rng: seededRng(5) });
+    return mustLoad(test.database, calibrationId);
+  };
+
+  it('the sheet was taken out to be read: it is loaded again for the second set, whose load is another', async () => {
+    const shop = await makeShop(test.database, { limitMm: 0.4, error, ...unknownOffsets, markSdMm: 0.02 });
+    const calibrationId = await checked(shop);
+    const before = await mustLoad(test.database, calibrationId);
+    expect(trialLoading(before)).toBe('reload');
+    expect(cutInstructions(before, true).steps.join(' ')).toMatch(/Load the same sheet again, exactly as before/);
+    const after = await trial(shop, calibrationId);
+    expect(after.cutSets.map((c) => [c.sheetNo, c.setNo, c.loadNo])).toEqual([
+      [1, 1, 1],
+      [1, 2, 2],
+    ]);
+    expect(learnedFrom(after)?.map((t) => t.learned.sense)).toEqual([-1, -1]);
+    const keep = { id: randomUUID(), calibrationId };
+    expect((await keepLearned(test.database, shop.actor, keep)).ok).toBe(true);
+    expect(await keepLearned(test.database, shop.actor, keep)).toEqual({ ok: true, value: calibrationId });
+    expect(await sensesNow(shop)).toEqual([-1, -1, 1, 1]);
+    expect((await mustLoad(test.database, calibrationId)).calibration.state).toBe('open');
+  });
+
+  it('a cut that differs in a setting of known direction too is not taken for a trial', async () => {
+    const shop = await makeShop(test.database, { limitMm: 0.4, error, ...unknownOffsets, markSdMm: 0.02 });
+    const calibrationId = await checked(shop);
+    const scale = { id: randomUUID(), settingId: shop.settingIds[2] ?? '', value: 0.2 };
+    expect((await tellShownValue(test.database, shop.actor, scale)).ok).toBe(true);
+    const after = await trial(shop, calibrationId);
+    expect(trialsOf(after)?.trials).toEqual([]);
+    expect(learnedFrom(after)).toBeNull();
   });
 });

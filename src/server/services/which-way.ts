@@ -9,7 +9,15 @@ import { mapInMachine } from '@/core/geometry/load';
 import { fail, ok, type Result } from '@/core/result';
 import { typedFor, type MachineSetting } from '@/core/setting/machine-setting';
 import type { SettingChange } from '@/core/setting/plan-settings';
-import { learnSetting, loadSdOf, partUncertainty, testable, trialValue, type Learned } from '@/core/setting/which-way';
+import {
+  learnSetting,
+  loadSdOf,
+  partUncertainty,
+  testable,
+  trialValue,
+  type Learned,
+  type TrialLoading,
+} from '@/core/setting/which-way';
 import type { Database, Session } from '@/db/client';
 import { ownersOf } from '@/db/queries/settings';
 import { machineSetting, whichWayTest } from '@/db/schema/settings';
@@ -23,15 +31,15 @@ import { logChanged, storeValue, typedProblem } from './typed-settings';
 
 const isTest = ({ calibration }: CalibrationRecord): boolean => calibration.kind === 'which_way';
 
-/** Where no second set is left on the sheet, the cut with the changed value is another sheet and a load of its own. */
-export const isTwoSheetTest = (record: CalibrationRecord): boolean =>
-  record.definition.sets === 1 || (!isTest(record) && planCut(record, false).setNo === 1);
-
-/** A check whose next cut is made with a changed value: as a test of which way is told about. */
-export const asTrial = (record: CalibrationRecord): CalibrationRecord => ({
-  ...record,
-  calibration: { ...record.calibration, kind: 'which_way' },
-});
+/**
+ * How the sheet comes to the cut with a changed value. A test cuts both sets before they are read, so the sheet stays loaded.
+ * In a check the first set was read already: its sheet is loaded again, or another one where no set is left on it.
+ */
+export function trialLoading(record: CalibrationRecord): TrialLoading {
+  if (record.definition.sets === 1) return 'another-sheet';
+  if (isTest(record)) return 'same-load';
+  return planCut(record, true).setNo === 2 ? 'reload' : 'another-sheet';
+}
 
 const asTyped = (setting: MachineSetting, after: number): SettingChange => ({
   ...{ setting, before: setting.value, after, toType: typedFor(setting, after), isAtLimit: false },
@@ -56,13 +64,18 @@ interface Trials {
   readonly trials: readonly CutSet[];
 }
 
-/** In a check: the cuts that can tell which way + goes; null where nothing was read yet, or a wizard is to be learned. */
+/**
+ * In a check: the cuts that tell which way + goes. Null where nothing was read yet, or a wizard is to be learned. A cut that
+ * differs in a setting of known direction too tells nothing of the unknown one.
+ */
 export function trialsOf(record: CalibrationRecord): Trials | null {
   const unknown = testable(record.settings);
   const sets = currentSets(record);
   const first = sets.find((set) => fineReadings(record, [set]).length > 0);
   if (!first || unknown.length === 0 || unknown.some((s) => s.kind === 'wizard')) return null;
-  const isTrial = (set: CutSet): boolean => unknown.some((s) => set.settings[s.id] !== first.settings[s.id]);
+  const isMoved = (set: CutSet, s: MachineSetting): boolean => set.settings[s.id] !== first.settings[s.id];
+  const isTrial = (set: CutSet): boolean =>
+    unknown.some((s) => isMoved(set, s)) && !record.settings.some((s) => !unknown.includes(s) && isMoved(set, s));
   return { first, trials: sets.filter((set) => set !== first && isTrial(set)) };
 }
 
@@ -93,11 +106,11 @@ export async function recordTrial(
     for (const { setting, after: value } of changes)
       await storeValue(session, actor, { settingId: setting.id, value, source: 'typed', correctionId: null });
     await logChanged(session, actor, { owners: ownersOf(record.setupRow), at: now() }, changes);
-    const isTwoSheets = isTwoSheetTest(record);
-    if (isTwoSheets) await addSheet(session, actor, input);
+    const loading = trialLoading(record);
+    if (loading === 'another-sheet') await addSheet(session, actor, input);
     return recordCut(session, actor, {
       ...{ id: input.id, calibrationId: input.calibrationId, ...first.load },
-      ...{ outcome: 'done', isFreshLoad: isTwoSheets },
+      ...{ outcome: 'done', isFreshLoad: loading !== 'same-load' },
     });
   });
 }

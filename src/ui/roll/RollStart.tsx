@@ -162,7 +162,7 @@ function RollSizes({ view, isRun, sizes, onChange }: SizesProps) {
         />
       </div>
       {spacingMm !== null && stations !== null && (
-        <p className="quiet">{`${formatSize(spacingMm * stations, system)} of roll. What is foretold beyond the strip is marked as such: make it as long as you can spare.`}</p>
+        <p className="quiet">{`${formatSize(spacingMm * stations, system)} of roll. Figures beyond the strip are predictions, and are marked so. Make the strip as long as you can spare.`}</p>
       )}
       <fieldset className="mb-3">
         <legend className="h2">{words.sides}</legend>

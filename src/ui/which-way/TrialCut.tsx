@@ -3,6 +3,7 @@
 import { v4 as uuid } from 'uuid';
 import { useRouter } from 'next/navigation';
 import { useState, useTransition } from 'react';
+import type { TrialLoading } from '@/core/setting/which-way';
 import { trialCut } from '@/server/actions/calibration';
 import { Instructions, type InstructionsView } from '../calibration/Instructions';
 import { TypedBack, typedNumbers, type ChangeView } from '../calibration/TypedBack';
@@ -11,12 +12,18 @@ interface Props {
   readonly calibrationId: string;
   readonly changes: readonly ChangeView[];
   readonly instructions: InstructionsView;
-  /** Work that cuts a print only once: the second cut is a second sheet. */
-  readonly isTwoSheets: boolean;
+  /** How the sheet comes to this cut. */
+  readonly loading: TrialLoading;
 }
 
-/** Between the two cuts of a which-way test: the value is changed; the sheet stays loaded where it can be cut again. */
-export function TrialCut({ calibrationId, changes, instructions, isTwoSheets }: Props) {
+const CAUTIONS: Readonly<Record<TrialLoading, string>> = {
+  'same-load': 'Do not unload, and do not have the marks read again: another load would decide the sign.',
+  reload: 'Load the sheet just as before.',
+  'another-sheet': 'Lay the second sheet in just as the first.',
+};
+
+/** Between the two cuts that tell which way + goes: the value is changed. */
+export function TrialCut({ calibrationId, changes, instructions, loading }: Props) {
   const router = useRouter();
   const [typed, setTyped] = useState<Record<string, string>>({});
   const [problem, setProblem] = useState<string | null>(null);
@@ -26,11 +33,8 @@ export function TrialCut({ calibrationId, changes, instructions, isTwoSheets }: 
     <div className="two">
       <div>
         <p className="caution">
-          {isTwoSheets
-            ? 'Lay the second sheet in just as the first. '
-            : 'Do not unload, and do not have the marks read again: another load would decide the sign. '}
-          Write the old values down first, where they can be read. Tool up and hand at stop for the first run with a new
-          value.
+          {CAUTIONS[loading]} Write the old values down first, where they can be read. Tool up and hand at stop for the
+          first run with a new value.
         </p>
         <TypedBack
           changes={changes}
@@ -54,7 +58,7 @@ export function TrialCut({ calibrationId, changes, instructions, isTwoSheets }: 
             });
           }}
         >
-          {isTwoSheets ? 'Set, and the second sheet is cut' : 'Set, and set 2 is cut'}
+          {loading === 'another-sheet' ? 'Set, and the second sheet is cut' : 'Set, and set 2 is cut'}
         </button>
         {Object.keys(numbers).length < changes.length && (
           <p className="quiet mt-1">Type each value back as the display shows it.</p>

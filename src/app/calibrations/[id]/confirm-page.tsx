@@ -1,7 +1,7 @@
 import { analyse } from '@/server/services/analysis';
 import { verdictLines } from '@/server/services/map-words';
 import { verdictView } from '@/server/services/next-deed';
-import { currentSets, planCut } from '@/server/services/record';
+import { currentSets, onSheet, planCut } from '@/server/services/record';
 import { isPenAlone } from '@/server/services/analysis';
 import { PlumbGauge } from '@/ui/components/PlumbGauge';
 import { CutPage } from './cut-page';
@@ -49,8 +49,8 @@ function VerdictPage({ record, system }: StepProps) {
           <p>
             {isCheck
               ? 'This cut was made without a fresh load, so it says nothing of the next job. Unload, load again, and cut another set to confirm.'
-              : a.verdict === 'cannot_tell' && !isPenAlone(a)
-                ? moveWords(best, system)
+              : (a.verdict === 'cannot_tell' || deed === 'wider-limit') && !isPenAlone(a)
+                ? moveWords(deed === 'wider-limit' ? { move: deed, upperMm: a.bounds.upperMm } : best, system)
                 : lines.advice}
           </p>
           <LooksInDispute id={id} repeats={repeats} />
@@ -81,9 +81,10 @@ export function ConfirmPage(props: StepProps) {
   if (isRead(record, set) && query.read !== 'again') return <VerdictPage {...props} />;
   return (
     <>
+      <p className="quiet mb-0">{`Sheet ${onSheet(record, set.sheetNo).code}, cut set ${set.setNo}`}</p>
       <PageHeading className="station-title">Read the confirming cut, as if you had never seen it</PageHeading>
       <FineStation
-        record={record}
+        record={onSheet(record, set.sheetNo)}
         set={set}
         asked={{
           system,

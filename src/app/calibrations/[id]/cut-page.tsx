@@ -1,9 +1,10 @@
+import type { TrialLoading } from '@/core/setting/which-way';
 import { database } from '@/server/services/database';
 import { cutInstructions, printInstructions } from '@/server/services/instructions';
 import { lightBefore } from '@/server/services/mark-readings';
 import { doneSets, planCut, type CalibrationRecord } from '@/server/services/record';
 import { changeView } from '@/server/services/change-view';
-import { asTrial, isTwoSheetTest, trialChanges, trialsOf } from '@/server/services/which-way';
+import { trialChanges, trialLoading, trialsOf } from '@/server/services/which-way';
 import { TrialCut } from '@/ui/which-way/TrialCut';
 import { CutStep } from '@/ui/calibration/CutStep';
 import { ActionButton } from '@/ui/calibration/ActionButton';
@@ -16,13 +17,19 @@ function nextAfterCut(record: CalibrationRecord, isConfirm: boolean): string {
   return record.calibration.kind === 'which_way' ? 'cut' : 'read';
 }
 
-/** The cut with a changed value, on the sheet that lies in the machine or on another. */
+/** The one thing to do for a cut with a changed value. */
+const TRIAL_HEADINGS: Readonly<Record<TrialLoading, (code: string) => string>> = {
+  'same-load': () => 'Leave the sheet loaded, change the value, and cut set 2',
+  reload: () => 'Change the value, load the sheet again, and cut set 2',
+  'another-sheet': (code) => `Print sheet ${code}, change the value, and cut it`,
+};
+
+/** The cut with a changed value, on the sheet that was cut before or on another. */
 function TrialPage({ record }: Pick<StepProps, 'record'>) {
   const { id } = record.calibration;
-  const trial = asTrial(record);
-  const isTwoSheets = isTwoSheetTest(record);
+  const loading = trialLoading(record);
   const last = doneSets(record).at(-1);
-  if (planCut(trial, true).needsNewSheet)
+  if (planCut(record, true).needsNewSheet)
     return (
       <>
         <PageHeading>The changed value is cut on another sheet</PageHeading>
@@ -36,18 +43,14 @@ function TrialPage({ record }: Pick<StepProps, 'record'>) {
         />
       </>
     );
-  const instructions = cutInstructions(trial);
+  const instructions = cutInstructions(record, true);
   const query = last ? `?turn=${last.load.turnDeg}&face=${last.load.face}` : '';
-  const printed = isTwoSheets ? printInstructions(trial).files : [];
+  const printed = loading === 'another-sheet' ? printInstructions(record).files : [];
   const cuts = instructions.files.filter((f) => !printed.some((p) => p.kind === f.kind));
   const files = [...printed, ...cuts].map((f) => ({ ...f, href: `/calibrations/${id}/files/${f.kind}${query}` }));
   return (
     <>
-      <PageHeading>
-        {isTwoSheets
-          ? `Print sheet ${record.code}, change the value, and cut it`
-          : 'Leave the sheet loaded, change the value, and cut set 2'}
-      </PageHeading>
+      <PageHeading>{TRIAL_HEADINGS[loading](record.code)}</PageHeading>
       <TrialCut
         key={doneSets(record).length}
         calibrationId={id}
@@ -55,7 +58,7 @@ function TrialPage({ record }: Pick<StepProps, 'record'>) {
           ...changeView(c, record.setupRow.cutter.feeds),
           moveWords: 'the reading tells which way the cut went',
         }))}
-        isTwoSheets={isTwoSheets}
+        loading={loading}
         instructions={{ ...instructions, files }}
       />
     </>

@@ -7,7 +7,7 @@ import type { CutLine } from '@/core/shop/cut-lines';
 import { changeView } from '@/server/services/change-view';
 import { changedOnly, roughPlan } from '@/server/services/corrections';
 import { codedOf, discsOf, isRead, looksOf, mainMethod } from '@/server/services/looks';
-import { currentSets, doneSets, type CalibrationRecord, type CutSet } from '@/server/services/record';
+import { currentSets, doneSets, type CalibrationRecord, type CutSet, onSheet } from '@/server/services/record';
 import { roughOf } from '@/server/services/rough';
 import type { FineMethod } from '@/core/reading/methods';
 import { COMB_REACH_MM } from '@/core/target/comb';
@@ -237,10 +237,22 @@ function lookOf(
   return hasFine ? 'fine' : 'ask';
 }
 
-export function ReadPage(props: StepProps) {
-  const { record, query } = props;
-  const set = setToRead(record);
+export function ReadPage(asked: StepProps) {
+  const set = setToRead(asked.record);
   if (!set) return <PageHeading>Nothing cut since the last correction. Cut first.</PageHeading>;
+  // The sheet that this set was cut on, which need not be the latest.
+  const props = { ...asked, record: onSheet(asked.record, set.sheetNo) };
+  return (
+    <>
+      <p className="quiet mb-0">{`Sheet ${props.record.code}, cut set ${set.setNo}`}</p>
+      <Look {...props} set={set} />
+    </>
+  );
+}
+
+/** The look at a set that an address asks for. */
+function Look({ set, ...props }: StepProps & { readonly set: CutSet }) {
+  const { record, query } = props;
   if (isTurnedOver(record, set) && query.face !== 'front') return <BackOfDiscs {...props} set={set} />;
   switch (lookOf(record, set, query)) {
     case 'discs':

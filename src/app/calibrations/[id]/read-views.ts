@@ -1,6 +1,6 @@
 import { viewTurnOf, type TurnDeg } from '@/core/geometry/load';
 import type { UnitSystem } from '@/core/units/length';
-import { onSheet, type CalibrationRecord, type CutSet } from '@/server/services/record';
+import type { CalibrationRecord, CutSet } from '@/server/services/record';
 import type { ReadView } from '@/ui/read/ReadStation';
 import { referenceGapsMm } from '@/core/target/reference-gaps';
 import { codedOf, discsOf, mainMethod } from '@/server/services/looks';
@@ -35,8 +35,7 @@ export interface Asked {
   readonly next: ReadView['next'];
 }
 
-export function readViewOf(whole: CalibrationRecord, set: CutSet, asked: Asked): ReadView {
-  const record = onSheet(whole, set.sheetNo);
+export function readViewOf(record: CalibrationRecord, set: CutSet, asked: Asked): ReadView {
   return {
     cutSetId: set.id,
     setNo: set.setNo,
@@ -78,13 +77,12 @@ export function rimViewOf(
 
 /** The coded discs of a set on the scanner; what the eye read is told only where it need not stay blind. */
 export function scanViewOf(
-  whole: CalibrationRecord,
+  record: CalibrationRecord,
   set: CutSet,
   asked: Pick<Asked, 'system' | 'isBlind' | 'next'> & Pick<ScanView, 'others'>,
   face: ScanView['face'] = 'front',
 ): ScanView {
   const { system, isBlind, next, others } = asked;
-  const record = onSheet(whole, set.sheetNo);
   const figures = scanFigures(record.definition);
   const eye = (spotNo: number, axis: Axis): number | null => {
     const row = record.readings.find(

@@ -3,7 +3,7 @@ import type { Analysis } from '@/server/services/analysis';
 import { canMoveFile, type CalibrationRecord } from '@/server/services/record';
 import { unknownNames, wayOut } from '@/server/services/way-out';
 import { LeaveAsIs } from '@/ui/calibration/LeaveAsIs';
-import { isTwoSheetTest, learnedFrom, trialsOf } from '@/server/services/which-way';
+import { learnedFrom, trialLoading, trialsOf } from '@/server/services/which-way';
 import { ActionButton } from '@/ui/calibration/ActionButton';
 import { TestStart } from '@/ui/which-way/TestStart';
 import { LearnedSettings } from './which-way-page';
@@ -22,7 +22,7 @@ export function FindDirection({ record, analysis, isMain }: WayProps & { readonl
           {`Find which way ${unknownNames(analysis)} ${analysis.unknownDirection.length === 1 ? 'goes' : 'go'}`}
         </Link>
         <span className="quiet d-block">
-          {isTwoSheetTest(record)
+          {trialLoading(record) === 'another-sheet'
             ? 'One more sheet, with the value changed.'
             : 'One more cut on this sheet, with the value changed.'}
         </span>

@@ -69,7 +69,7 @@ export default async function StepPage({ params, searchParams }: Props) {
       <main>
         <p className="quiet mb-1 crumbs">
           <span>{`${record.setupRow.setup.name}, ${KIND_WORDS[record.calibration.kind]} on ${record.material.name}, sheet `}</span>
-          <span className="figures">{record.code}</span>
+          <span className="figures">{record.sheets.map((s) => s.code).join(', ')}</span>
           {record.calibration.state === 'open' && (
             <ActionButton action="leave" calibrationId={id} words="Cancel check" />
           )}

@@ -153,7 +153,7 @@ test('a first hour: the first check learns which way + goes, sets the machine an
   await readSheet(3);
   await press(/the verdict/);
   await expect(page.getByRole('heading', { level: 1 })).toContainText(/In register|Cannot tell yet/);
-  expect(actions).toBeLessThanOrEqual(32);
+  expect(actions).toBeLessThanOrEqual(29);
 });
 
 test('pictures only: lift-off discs, both directions in one look, the second sheet for the confirm', async ({

@@ -198,8 +198,7 @@ test('a photograph from the hand: measured, called approximate', async ({ page }
   await expect(page.getByText(/Measured from a photograph: approximate.*second photograph/)).toBeVisible();
 });
 
-const codeOnPage = (page: Page): Promise<string> =>
-  page.locator('.crumbs .figures').innerText();
+const codeOnPage = (page: Page): Promise<string> => page.locator('.crumbs .figures').innerText();
 
 test('another check\u2019s sheet on the scanner is not taken for this one; a JPEG of this one is', async ({ page }) => {
   await toScanner(page, 'Low Weir', 'Quick check');

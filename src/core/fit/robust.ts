@@ -16,12 +16,21 @@ const BEST_PLANES = 10;
 /** With a quarter of the observations wrong, 200 triples miss a clean one with a chance of 1e-47, 200 fours with 1e-33. */
 const RANDOM_SUBSETS = 200;
 
+const listed = new Map<string, readonly (readonly number[])[]>();
+
 /** All subsets of `size` out of n, or a fixed choice of random ones when there are many: same readings, same result. */
 function subsets(n: number, size: number): readonly (readonly number[])[] {
   if (n > ALL_SUBSETS_UP_TO) {
     const rng = seededRng(n);
     return Array.from({ length: RANDOM_SUBSETS }, () => Array.from({ length: size }, () => Math.floor(rng() * n)));
   }
+  const key = `${n} ${size}`;
+  const known = listed.get(key) ?? allSubsets(n, size);
+  listed.set(key, known);
+  return known;
+}
+
+function allSubsets(n: number, size: number): readonly (readonly number[])[] {
   let all: number[][] = [[]];
   for (let k = 0; k < size; k++)
     all = all.flatMap((chosen) => {
@@ -145,27 +154,73 @@ function planeOf(observations: readonly Observation[], subset: readonly number[]
   return chosen.length === PLANE ? exactPlane([a!, b!, c!]) : exactSided(chosen);
 }
 
-/** Squared residuals of the observations under a plane. */
-function squaresUnder(observations: readonly Observation[], plane: ArrayLike<number>): Float64Array {
-  return Float64Array.from(observations, (o) => residual(o, plane) ** 2);
+/** Observations as columns, with room for their squared residuals: speed, every subset of a fit is held against all of them. */
+interface Columns {
+  readonly x: Float64Array;
+  readonly y: Float64Array;
+  readonly side: Float64Array;
+  readonly value: Float64Array;
+  readonly sd: Float64Array;
+  readonly squares: Float64Array;
+}
+
+function columnsOf(observations: readonly Observation[]): Columns {
+  const column = (of: (o: Observation) => number): Float64Array => {
+    const filled = new Float64Array(observations.length);
+    for (let i = 0; i < filled.length; i++) filled[i] = of(observations[i]!);
+    return filled;
+  };
+  return {
+    x: column((o) => o.at.x),
+    y: column((o) => o.at.y),
+    side: column((o) => o.approach ?? 0),
+    value: column((o) => o.valueMm),
+    sd: column((o) => o.standardUncertaintyMm),
+    squares: new Float64Array(observations.length),
+  };
+}
+
+/** Squared residuals under a plane, into the columns' own room, which is returned. */
+function squaresUnder({ x, y, side, value, sd, squares }: Columns, plane: ArrayLike<number>): Float64Array {
+  const [shift, slopeX, slopeY] = [plane[0]!, plane[1]!, plane[2]!];
+  const sided = plane.length > PLANE ? plane[PLANE]! : 0;
+  for (let i = 0; i < squares.length; i++) {
+    const r = (value[i]! - shift - slopeX * x[i]! - slopeY * y[i]! - side[i]! * sided) / sd[i]!;
+    squares[i] = r * r;
+  }
+  return squares;
+}
+
+/** Few values are sorted sooner by insertion than by the engine's own sort. */
+const INSERTION_UP_TO = 40;
+
+function sortUp(values: Float64Array): Float64Array {
+  if (values.length > INSERTION_UP_TO) return values.sort();
+  for (let i = 1; i < values.length; i++) {
+    const one = values[i]!;
+    let at = i;
+    for (; at > 0 && values[at - 1]! > one; at--) values[at] = values[at - 1]!;
+    values[at] = one;
+  }
+  return values;
 }
 
 /** Sum of the `keep` smallest squared residuals. */
-function trimmedCost(observations: readonly Observation[], plane: ArrayLike<number>, keep: number): number {
-  const squares = squaresUnder(observations, plane).sort();
+function trimmedCost(columns: Columns, plane: ArrayLike<number>, keep: number): number {
+  const squares = sortUp(squaresUnder(columns, plane));
   let cost = 0;
   for (let i = 0; i < keep; i++) cost += squares[i]!;
   return cost;
 }
 
 /** Indices of the `keep` observations nearest to a plane; among equals the first. */
-function nearestTo(observations: readonly Observation[], plane: ArrayLike<number>, keep: number): readonly number[] {
-  const squares = squaresUnder(observations, plane);
+function nearestTo(columns: Columns, plane: ArrayLike<number>, keep: number): readonly number[] {
+  const squares = Float64Array.from(squaresUnder(columns, plane));
   const limit = Float64Array.from(squares).sort()[keep - 1]!;
   let atLimit = keep - squares.reduce((count, square) => count + (square < limit ? 1 : 0), 0);
-  return observations.flatMap((_, i) => {
-    if (squares[i]! < limit) return [i];
-    return squares[i] === limit && atLimit-- > 0 ? [i] : [];
+  return Array.from(squares).flatMap((square, i) => {
+    if (square < limit) return [i];
+    return square === limit && atLimit-- > 0 ? [i] : [];
   });
 }
 
@@ -181,9 +236,10 @@ function shortlist(
   if (observations.length <= FIRST_COMPARED_ON) return planes;
   const rng = seededRng(observations.length);
   const some = Array.from({ length: FIRST_COMPARED_ON }, () => observations[Math.floor(rng() * observations.length)]!);
+  const columns = columnsOf(some);
   const keep = Math.round(share * FIRST_COMPARED_ON);
   return planes
-    .map((plane) => ({ plane, cost: trimmedCost(some, plane, keep) }))
+    .map((plane) => ({ plane, cost: trimmedCost(columns, plane, keep) }))
     .sort((a, b) => a.cost - b.cost)
     .slice(0, BEST_PLANES)
     .map((p) => p.plane);
@@ -193,13 +249,14 @@ function trimmedPlane(observations: readonly Observation[], keep: number, size: 
   const planes = subsets(observations.length, size)
     .map((subset) => planeOf(observations, subset))
     .filter((plane) => plane !== null);
+  const columns = columnsOf(observations);
   let best: { readonly cost: number; readonly plane: ArrayLike<number> } | null = null;
   for (const plane of shortlist(observations, planes, keep / observations.length)) {
-    const cost = trimmedCost(observations, plane, keep);
+    const cost = trimmedCost(columns, plane, keep);
     if (!best || cost < best.cost) best = { cost, plane };
   }
   if (!best) return null;
-  const kept = nearestTo(observations, best.plane, keep);
+  const kept = nearestTo(columns, best.plane, keep);
   const refitted = planeThrough(observations, kept, size);
   if (!refitted) return null;
   const cost = kept.reduce((sum, i) => sum + residual(observations[i]!, refitted.parameters) ** 2, 0);

@@ -187,6 +187,10 @@ async function keepOne(session: Session, actor: Actor, told: LearnedSetting): Pr
     .where(eq(machineSetting.id, setting.id));
 }
 
+/** A check that is open and waits for no answer has kept what its cuts told. */
+const wasKept = (record: CalibrationRecord): boolean =>
+  record.calibration.state === 'open' && !isTest(record) && !trialsOf(record);
+
 /** Keeps what was learned with the settings; a test ends with it, a check goes on with its map. */
 export async function keepLearned(
   database: Database,
@@ -194,7 +198,7 @@ export async function keepLearned(
   input: { readonly id: string; readonly calibrationId: string },
 ): Promise<Result<string, Refusal>> {
   const replay = (record: CalibrationRecord) =>
-    endedBefore('which_way')(record) ?? (trialsOf(record) || isTest(record) ? undefined : input.calibrationId);
+    endedBefore('which_way')(record) ?? (wasKept(record) ? input.calibrationId : undefined);
   return onOpenCheck(database, actor, { ...input, replay }, async (session, record) => {
     const told = learnedFrom(record);
     if (!told) return fail(refusal('Read both cuts first.'));

@@ -168,10 +168,9 @@ test('when to check again: each way, its figures, the chart; another screen’s 
 
 test('axe finds nothing serious on these screens, light and dark; none scrolls sideways at 390 px', async ({
   page,
-  context,
 }) => {
   await openDaily(page, 'Otter Pool');
   const daily = new URL(page.url()).pathname;
   const ways = ['photo', 'discs'].map((by) => `${daily}?by=${by}`);
-  await expectScreensInOrder(page, context, ['/', daily, ...ways, daily.replace('daily', 'policy')]);
+  await expectScreensInOrder(page, ['/', daily, ...ways, daily.replace('daily', 'policy')]);
 });

@@ -27,7 +27,7 @@ test('blade and force: what to try next, written down by one press, and what a n
   await expect(rows.nth(1)).toContainText('95 gf');
 });
 
-test('how marks are read, and what was spoiled: by everything that may matter', async ({ page, context }) => {
+test('how marks are read, and what was spoiled: by everything that may matter', async ({ page }) => {
   await openDemo(page);
   await page.goto('/history');
   await page.getByRole('link', { name: 'How marks are read' }).click();
@@ -42,7 +42,7 @@ test('how marks are read, and what was spoiled: by everything that may matter', 
   await expect(page.getByRole('img', { name: /^Cost of spoiled work in 13 months/ })).toBeVisible();
   await page.getByRole('link', { name: 'three months' }).click();
   await expect(page).toHaveURL(/days=92/);
-  await expectScreensInOrder(page, context, ['/history/marks', '/jobs/spoiled', '/shop/archive', '/shop/import']);
+  await expectScreensInOrder(page, ['/history/marks', '/jobs/spoiled', '/shop/archive', '/shop/import']);
 });
 
 test('a table of another tool: what is wrong with it is told, then it is kept whole, and taken back', async ({

@@ -73,7 +73,6 @@ test('an entry: a note beside it, its certificate, and another held against it',
 
 test('axe finds nothing serious on these screens, light and dark; none scrolls sideways at 390 px', async ({
   page,
-  context,
 }) => {
   await openDemo(page);
   await page.goto('/history');
@@ -81,5 +80,5 @@ test('axe finds nothing serious on these screens, light and dark; none scrolls s
     .getByRole('navigation', { name: 'Over time' })
     .getByRole('link', { name: 'Otter Pool' })
     .getAttribute('href');
-  await expectScreensInOrder(page, context, ['/history', overTime ?? '']);
+  await expectScreensInOrder(page, ['/history', overTime ?? '']);
 });

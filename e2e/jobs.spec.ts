@@ -227,11 +227,11 @@ test('a locked job is put away with a reason and brought back; a change makes a 
   await expect(headline(page)).toContainText('12 on each sheet');
 });
 
-test('axe finds nothing serious on any screen of jobs, none scrolls sideways at 390 px', async ({ page, context }) => {
+test('axe finds nothing serious on any screen of jobs, none scrolls sideways at 390 px', async ({ page }) => {
   await openDemo(page);
   await page.goto('/jobs');
   const screens = ['/jobs'];
   for (const name of [/Strip 14/, /Mill bridge/, /Osier bed/, /Ridge path/])
     screens.push((await page.getByRole('link', { name }).first().getAttribute('href')) ?? '');
-  await expectScreensInOrder(page, context, screens);
+  await expectScreensInOrder(page, screens);
 });

@@ -9,6 +9,7 @@ import {
   readPicture,
   takeSettings,
 } from './shop';
+import { setStandInOffset } from './stand-in';
 
 /** A newcomer's shop, simulated so that the whole way can be walked. @returns how many screens were seen. */
 async function newShop(page: Page, answer: (page: Page) => Promise<void>): Promise<void> {
@@ -108,6 +109,7 @@ test('a first hour: the first check learns which way + goes, sets the machine an
   });
   // The shop's name and the person's, the shop made, stand-ins, the setup made.
   actions += 4;
+  await setStandInOffset(page, 0.24, -0.21);
   await act(page.getByLabel('Limit of this check').fill('0.15 mm'));
   await press('Make the check sheet');
   await page.waitForURL(/print/);
@@ -195,7 +197,6 @@ test('pictures only: lift-off discs, both directions in one look, the second she
 
 test('the shop: a cutter described anew, a material whose marks will not show, each beside its picture; axe finds nothing', async ({
   page,
-  context,
 }) => {
   await newShop(page, async () => {
     await page.getByText('Roll printer and roll cutter').click();
@@ -221,5 +222,5 @@ test('the shop: a cutter described anew, a material whose marks will not show, e
     .getByRole('link')
     .evaluateAll((links) => links.map((l) => l.getAttribute('href') ?? ''));
   const screens = ['/', '/shop', '/shop/new', ...hrefs.filter((h) => h.startsWith('/shop/') && !h.endsWith('/new'))];
-  await expectScreensInOrder(page, context, screens);
+  await expectScreensInOrder(page, screens);
 });

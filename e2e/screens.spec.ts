@@ -47,13 +47,10 @@ async function screensOf(page: Page): Promise<string[]> {
   ];
 }
 
-test('axe finds nothing serious on any screen, light and dark; none scrolls sideways at 390 px', async ({
-  page,
-  context,
-}) => {
+test('axe finds nothing serious on any screen, light and dark; none scrolls sideways at 390 px', async ({ page }) => {
   test.setTimeout(480_000);
   const screens = await screensOf(page);
-  await expectScreensInOrder(page, context, screens);
+  await expectScreensInOrder(page, screens);
 });
 
 test('every page bears its own title, also in the moment when one page gives way to the next', async ({ page }) => {
@@ -89,6 +86,16 @@ test('bench: something happened in one tap, undone in one more', async ({ page }
   await expect(card.getByText('Written down')).toHaveCount(0);
   await page.reload();
   await expect(card.getByText(/machine was moved,/)).toHaveCount(0);
+});
+
+test('dark or light is chosen by a press and kept', async ({ page }) => {
+  await openDemo(page);
+  await page.getByRole('button', { name: 'Make it dark' }).click();
+  await expect(page.locator('html')).toHaveAttribute('data-bs-theme', 'dark');
+  await page.goto('/history');
+  await expect(page.locator('html')).toHaveAttribute('data-bs-theme', 'dark');
+  await page.getByRole('button', { name: 'Make it light' }).click();
+  await expect(page.locator('html')).toHaveAttribute('data-bs-theme', 'light');
 });
 
 test('lengths are shown in the unit of whoever is at the machine', async ({ page }) => {

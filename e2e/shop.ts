@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, type BrowserContext, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { combStrokes, readCombPicture, readWedgePicture } from '@/core/simulate/read-picture';
 import { combAnswers, nearestAnswer } from '@/core/target/comb';
 import type { CheckKind } from '@/core/target/cells';
@@ -277,33 +277,31 @@ export async function startCheck(
   await page.waitForURL(/print/);
 }
 
-/** Axe finds nothing serious on the page as it stands. */
-export async function expectAccessible(page: Page): Promise<void> {
-  const found = await new AxeBuilder({ page }).analyze();
+/** Axe finds nothing serious on the page as it stands; of certain rules alone where they are named. */
+export async function expectAccessible(page: Page, rules?: readonly string[]): Promise<void> {
+  const axe = new AxeBuilder({ page });
+  const found = await (rules ? axe.withRules([...rules]) : axe).analyze();
   const serious = found.violations.filter((v) => v.impact === 'serious' || v.impact === 'critical');
   expect(serious.map((v) => `${page.url()}: ${v.id} ${v.nodes.map((n) => n.html.slice(0, 120)).join(' | ')}`)).toEqual(
     [],
   );
 }
 
-/** Every screen in both themes, and none of them scrolling sideways on a phone. */
-export async function expectScreensInOrder(
-  page: Page,
-  context: BrowserContext,
-  screens: readonly string[],
-): Promise<void> {
-  for (const theme of ['light', 'dark']) {
-    await context.addCookies([{ name: 'theme', value: theme, url: new URL(page.url()).origin }]);
-    for (const screen of screens) {
-      await page.goto(screen);
-      await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
-      await expectAccessible(page);
-    }
-  }
-  await page.setViewportSize({ width: 390, height: 844 });
+/** What another theme can change: colours alone. */
+const COLOUR_RULES = ['color-contrast', 'link-in-text-block'];
+
+/** Every screen in both themes, and none of them scrolling sideways on a phone. The theme is one attribute of the page. */
+export async function expectScreensInOrder(page: Page, screens: readonly string[]): Promise<void> {
+  await page.emulateMedia({ reducedMotion: 'reduce' });
+  const desk = page.viewportSize() ?? { width: 1280, height: 800 };
   for (const screen of screens) {
+    await page.setViewportSize(desk);
     await page.goto(screen);
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+    await expectAccessible(page);
+    await page.evaluate(() => (document.documentElement.dataset.bsTheme = 'dark'));
+    await expectAccessible(page, COLOUR_RULES);
+    await page.setViewportSize({ width: 390, height: 844 });
     const wide = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
     expect([screen, wide <= 1]).toEqual([screen, true]);
   }

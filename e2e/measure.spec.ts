@@ -77,7 +77,7 @@ test('register by hand: what comes of the marks before the sheet is risked, resc
   await expectAccessible(page);
 });
 
-test('the borders of a finished piece, and the machine\u2019s own ladder', async ({ page }) => {
+test('the borders of a finished piece, and the machine\u2019s own test, a row an axis', async ({ page }) => {
   await openSetup(page, 'Heronry');
   await page.getByRole('link', { name: 'Measure by rule' }).click();
   await page.getByRole('link', { name: 'Borders of a piece' }).click();
@@ -95,27 +95,42 @@ test('the borders of a finished piece, and the machine\u2019s own ladder', async
   await expect(told.getByText(/The cut lies 0\.90 mm to the left and 0\.00 mm high: out by 0\.90 mm/)).toBeVisible();
   await page.getByRole('button', { name: 'a hole cut in the print' }).click();
   await expect(told.getByText(/The cut lies 0\.90 mm to the right/)).toBeVisible();
-  await page.getByRole('link', { name: /own ladder/ }).click();
-  await page.getByLabel(/Which line looks best/).fill('13.5');
-  const ladder = page.getByRole('status', { name: 'What the ladder tells' });
-  await expect(ladder.getByRole('heading', { name: '+2.5 steps' })).toBeVisible();
-  await expect(ladder.getByText(/Without the step there is no length/)).toBeVisible();
-  await page.getByText('The step is not known: learn it from two runs').click();
-  await page.getByLabel('Best line before').fill('11');
-  await page.getByLabel('Change keyed in').fill('0.6');
-  await page.getByLabel('Best line after').fill('12');
-  await expect(page.getByText(/fewer than three apart/)).toBeVisible();
-  await page.getByLabel('Best line after').fill('17');
-  await expect(page.getByText(/From line to line: 0\.100 \u00b1 0\.007 mm/)).toBeVisible();
-  await page.getByRole('button', { name: 'Use this step' }).click();
-  await expect(ladder.getByRole('heading', { name: /\+2\.5 steps: \+0\.25 mm/ })).toBeVisible();
-  await page.getByLabel(/Which line looks best/).fill('20');
-  await expect(ladder.getByText(/at the end of the row/)).toBeVisible();
-  await page.getByLabel(/Which line looks best/).fill('40');
-  await expect(page.getByText('There is no such line on this ladder.')).toBeVisible();
+  await page.getByRole('link', { name: /own test/ }).click();
+  const sideways = page.getByRole('region', { name: 'Sideways' });
+  const row = sideways.getByRole('group', { name: 'Lines, sideways' });
+  await row.getByRole('button', { name: '10', exact: true }).click();
+  await row.getByRole('button', { name: '11', exact: true }).click();
+  await expect(sideways.getByText('Line 10/11: +2.5 steps')).toBeVisible();
+  await expect(sideways.getByText(/Without the step there is no length/)).toBeVisible();
+  await sideways.getByText('The step is not known: learn it from two runs').click();
+  const after = sideways.getByRole('group', { name: 'Best line after' });
+  await sideways
+    .getByRole('group', { name: 'Best line before' })
+    .getByRole('button', { name: '8', exact: true })
+    .click();
+  await sideways.getByLabel('Change keyed in').fill('0.6');
+  await after.getByRole('button', { name: '9', exact: true }).click();
+  await expect(sideways.getByText(/fewer than three apart/)).toBeVisible();
+  await after.getByRole('button', { name: '14', exact: true }).click();
+  await expect(sideways.getByText(/From line to line: 0\.100 \u00b1 0\.007 mm/)).toBeVisible();
+  await sideways.getByRole('button', { name: 'Use this step' }).click();
+  await expect(sideways.getByText(/Line 10\/11: \+2\.5 steps, \+0\.25 mm/)).toBeVisible();
+  await row.getByRole('button', { name: '14', exact: true }).click();
+  await expect(sideways.getByText(/at the end of the row/)).toBeVisible();
+  // The other row has boxes that are signed from the middle, and the machine cuts them on a check sheet.
+  const along = page.getByRole('region', { name: 'Along the feed' });
+  await along.getByLabel('Beside its lines stand').selectOption('signed');
+  await along.getByLabel('How many lines').fill('11');
+  await along.getByRole('button', { name: '\u22124', exact: true }).first().click();
+  await expect(along.getByText(/^Line \u22124: \u22124 steps$/)).toBeVisible();
+  await page.getByLabel('on a check sheet that is loaded for it').check();
   await expectAccessible(page);
   await page.getByRole('button', { name: /^Keep this for / }).click();
   await expect(page.getByText(/^Kept with /)).toBeVisible();
   await page.reload();
-  await expect(page.getByLabel('From line to line')).toHaveValue('0.10');
+  await expect(along.getByRole('group', { name: 'Lines, along the feed' }).getByRole('button')).toHaveText([
+    ...['\u22125', '\u22124', '\u22123', '\u22122', '\u22121', '0', '+1', '+2', '+3', '+4', '+5'],
+  ]);
+  await sideways.getByText('How this row is labelled').click();
+  await expect(sideways.getByLabel('From line to line')).toHaveValue('0.10');
 });

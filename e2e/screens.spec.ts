@@ -37,7 +37,7 @@ async function screensOf(page: Page): Promise<string[]> {
     `${setup}/measure?tool=hand`,
     `${setup}/measure?tool=film`,
     `${setup}/measure?tool=borders`,
-    `${setup}/measure?tool=ladder`,
+    `${setup}/measure?tool=own-test`,
     `${setup}/rolls`,
     '/shop/phones',
     ...['print', 'cut', 'read', 'read?look=ask', 'read?look=rough', 'read?look=scan', 'map', 'settings', 'confirm'].map(

@@ -4,7 +4,7 @@ import { ACTS_ON, SCALES_OFFSET, SETTING_KINDS, SETTING_UNITS, unitsFor } from '
 import { FAMILIES, KNOWS_CUT_BY, MARK_KINDS, MARK_USES, MARKS_PLACED_BY, OPENS } from '@/core/shop/words';
 import { UNIT_SYSTEMS } from '@/core/units/length';
 import { Page } from './inputs';
-import { StoredLadder } from './stored';
+import { StoredOwnTest } from './stored';
 
 const Name = z.string().trim().min(1, 'a name').max(60, 'at most 60 characters');
 const Words = z.string().trim().max(200, 'at most 200 characters');
@@ -21,9 +21,9 @@ const knownTimeZone = (zone: string): boolean => {
   }
 };
 
-/** A cutter's own row of test lines, kept for everyone who uses it. */
-export const KeepLadder = z.object({ setupId: Id, ladder: StoredLadder });
-export type KeepLadderInput = z.infer<typeof KeepLadder>;
+/** A cutter's own test, kept for everyone who uses it. */
+export const KeepOwnTest = z.object({ setupId: Id, ownTest: StoredOwnTest });
+export type KeepOwnTestInput = z.infer<typeof KeepOwnTest>;
 
 export const PersonFields = z.object({
   name: Name,

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { isLadder, LINE_LABELS, MOST_LETTERS, MOST_LINES } from '@/core/reading/ladder';
 import { MARK_USES } from '@/core/shop/words';
 import { DISC_CUTS } from '@/core/target/disc';
 import { READING_SCALES } from '@/core/target/reading-scale';
@@ -145,16 +146,25 @@ export const StoredTruth = z.object({
 });
 export type StoredTruth = z.infer<typeof StoredTruth>;
 
-/** A cutter's own row of test lines. */
-export const StoredLadder = z
+const StoredLadder = z
   .object({
-    first: z.number(),
-    last: z.number(),
-    middle: z.number(),
+    labels: z.enum(LINE_LABELS),
+    firstNumber: z.int().min(-MOST_LINES).max(MOST_LINES),
+    lines: z.int(),
+    middle: z.int(),
+    takesHalves: z.boolean(),
     stepMm: z.number().positive().max(50).nullable(),
   })
-  .refine((l) => l.first < l.last && l.middle >= l.first && l.middle <= l.last, {
+  .refine(isLadder, {
     path: ['middle'],
-    message: 'the label without shift must stand between the first and the last',
+    message: `expected two lines or more (${MOST_LINES} at most, ${MOST_LETTERS} with letters), the one without shift among them`,
   });
-export type StoredLadder = z.infer<typeof StoredLadder>;
+
+/** A cutter's own test: its rows of lines and where it cuts them. */
+export const StoredOwnTest = z
+  .object({
+    across: StoredLadder.nullable(),
+    along: StoredLadder.nullable(),
+    sheet: z.enum(['own', 'check-sheet']),
+  })
+  .refine((t) => t.across !== null || t.along !== null, { message: 'expected at least one row' });

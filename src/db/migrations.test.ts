@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { Client } from 'pg';
+import { StoredOwnTest } from '@/contracts/stored';
 import { DatabaseUnfit, migrateDatabase, migrationNames, newestMigration } from './migrations';
 
 jest.setTimeout(60_000);
@@ -87,6 +88,35 @@ it('stops at the one that is asked for, tells before it changes what holds somet
   expect(told).toEqual([`0005_shop_guards ${migrationNames().at(-1) ?? ''}`]);
   await migrateDatabase(url, { beforeUpgrade });
   expect(told).toHaveLength(1);
+});
+
+it('a row of test lines that was described before stands for both axes', async () => {
+  const url = await emptyDatabase('rows');
+  await migrateDatabase(url, { upTo: '0030_sheet_codes' });
+  await on(url, async (client) => {
+    await client.query('set session_replication_role = replica');
+    const described = [
+      { first: 1, last: 15, middle: 8, stepMm: null },
+      { first: -5, last: 5, middle: 0, stepMm: 0.1 },
+    ];
+    for (const [i, ladder] of [...described, null].entries())
+      await client.query(
+        `insert into cutter (id, shop_id, name, file_across, file_along, feeds, file_format, ladder) values (gen_random_uuid(), gen_random_uuid(), $1, '+x', '+y', 'away', 'hpgl', $2)`,
+        [`cutter ${i}`, ladder],
+      );
+  });
+  await migrateDatabase(url);
+  const kept = await on(url, (client) =>
+    client.query<{ own_test: unknown }>('select own_test from cutter order by name'),
+  );
+  const row = { labels: 'numbers', firstNumber: 1, lines: 15, middle: 8, takesHalves: true, stepMm: null };
+  const signed = { ...row, labels: 'signed', firstNumber: -5, lines: 11, middle: 6, stepMm: 0.1 };
+  expect(kept.rows.map((r) => r.own_test)).toEqual([
+    { across: row, along: row, sheet: 'own' },
+    { across: signed, along: signed, sheet: 'own' },
+    null,
+  ]);
+  for (const { own_test: own } of kept.rows) if (own !== null) expect(StoredOwnTest.safeParse(own).success).toBe(true);
 });
 
 it('a backup that fails stops the upgrade: nothing is changed', async () => {

@@ -109,8 +109,8 @@ export const cutter = pgTable(
     /** Where its knife cuts less where a pen in the same holder draws, machine frame; absent: not measured. */
     knifeFromPenAcrossMm: doublePrecision(),
     knifeFromPenAlongMm: doublePrecision(),
-    /** Its own row of test lines: labels of the first, last and unmoved line, and the step where it is known. */
-    ladder: jsonb(),
+    /** Its own test: how its rows of lines are labelled and stepped, and where it cuts them; absent: not described. */
+    ownTest: jsonb(),
   },
   (t) => [
     uniqueIndex('cutter_name').on(t.shopId, sql`lower(${t.name})`),

@@ -3,7 +3,7 @@
 import { cookies } from 'next/headers';
 import { revalidatePath } from 'next/cache';
 import { z } from 'zod';
-import { ChooseShop, KeepLadder, NewSetup, NewShop, SaveShop, SaveThing, SetLimit } from '@/contracts/shop';
+import { ChooseShop, KeepOwnTest, NewSetup, NewShop, SaveShop, SaveThing, SetLimit } from '@/contracts/shop';
 import { LogEvent, PutBack, SetPerson, TellShownValue, UndoEvent } from '@/contracts/inputs';
 import { fail, ok } from '@/core/result';
 import { keepChoice } from '../services/cookies';
@@ -11,7 +11,7 @@ import { database } from '../services/database';
 import { removeDemoShop } from '../services/demo-shop';
 import { logEvent, undoEvent } from '../services/events';
 import { setLimit } from '../services/limit';
-import { keepLadder } from '../services/measure';
+import { keepOwnTest } from '../services/measure';
 import { putBack } from '../services/put-back';
 import { tellShownValue } from '../services/shown-value';
 import { currentSession, everyShop } from '../services/session';
@@ -138,10 +138,10 @@ export async function saveShopThing(raw: unknown): Promise<Answer<string>> {
   });
 }
 
-export async function ladderKept(raw: unknown): Promise<Answer<string>> {
-  return answer(KeepLadder, raw, async (input) => {
+export async function ownTestKept(raw: unknown): Promise<Answer<string>> {
+  return answer(KeepOwnTest, raw, async (input) => {
     const { shop } = await currentSession();
-    const done = await keepLadder(database(), shop.id, input);
+    const done = await keepOwnTest(database(), shop.id, input);
     revalidatePath(`/setups/${input.setupId}`, 'layout');
     return done;
   });

@@ -4,7 +4,7 @@ import { z } from 'zod';
 import { Draft } from '@/contracts/jobs';
 import { PrintSizeShape } from '@/contracts/print-size';
 import { SectionWork } from '@/contracts/rolls';
-import { StoredLadder, StoredScans, StoredSettings, StoredSheet, StoredTruth } from '@/contracts/stored';
+import { StoredOwnTest, StoredScans, StoredSettings, StoredSheet, StoredTruth } from '@/contracts/stored';
 import { canonicalJson } from '@/core/target/canonical-json';
 import { SHOP_TABLES } from '@/db/archive/shop-tables';
 import { ArchiveRefused } from './archive-read';
@@ -13,11 +13,12 @@ import { ArchiveRefused } from './archive-read';
 const JSON_COLUMNS: Readonly<Record<string, z.ZodType>> = {
   'sheet_definition.content': StoredSheet,
   'simulated_setup.truth': StoredTruth,
-  'cutter.ladder': StoredLadder.nullable(),
+  'cutter.own_test': StoredOwnTest.nullable(),
   'cut_set.settings_snapshot': StoredSettings,
   'roll_run.settings_snapshot': StoredSettings,
   'locked_layout.settings_snapshot': StoredSettings,
-  'scan.scans': StoredScans,
+  'scan.scans': StoredOwnTest,
+  StoredScans,
   'scan.print_size': PrintSizeShape.nullable(),
   'roll_run.section_work': SectionWork.nullable(),
   'job.draft': Draft,

@@ -1,12 +1,18 @@
+import { eq } from 'drizzle-orm';
 import { randomUUID } from 'node:crypto';
-import { StoredLadder } from '@/contracts/stored';
+import { StoredOwnTest } from '@/contracts/stored';
 import { NO_ERROR } from '@/core/geometry/error-parameters';
 import { seededRng } from '@/core/math/random';
 import { testDatabase, type TestDatabase } from '@/db/database.testing';
 import { cutAndRead, mustLoad } from '../../../scripts/run-calibration';
+import type { MachineSetting } from '@/core/setting/machine-setting';
+import { findSettings, ownersOf } from '@/db/queries/settings';
+import { findSetup } from '@/db/queries/shop';
+import { machineSetting } from '@/db/schema/settings';
 import { analyse } from './analysis';
+import { changeView } from './change-view';
 import { explanationsOf } from './explanations';
-import { keepLadder, readMeasure } from './measure';
+import { keepOwnTest, readMeasure } from './measure';
 import { makeShop, startOrder } from './shop.testing';
 import { startCalibration } from './start';
 import { checkPrint } from './steps';
@@ -21,6 +27,18 @@ afterAll(async () => {
   await test.close();
 });
 
+const OWN_TEST = {
+  across: { labels: 'letters', firstNumber: 1, lines: 7, middle: 4, takesHalves: false, stepMm: 0.2 },
+  along: { labels: 'signed', firstNumber: 1, lines: 11, middle: 6, takesHalves: true, stepMm: 0.1 },
+  sheet: 'check-sheet',
+} as const;
+
+const mustLoadSetup = async (setupId: string) => {
+  const row = await findSetup(test.database, setupId);
+  if (!row) throw new Error('the setup is there');
+  return row;
+};
+
 describe('measuring by rule', () => {
   it('starts from the page, the frame in its middle, and marks within the page', async () => {
     const shop = await makeShop(test.database, { error: NO_ERROR });
@@ -33,26 +51,47 @@ describe('measuring by rule', () => {
       expect(Math.abs(mark.x)).toBeLessThan(view.page.widthMm / 2);
       expect(Math.abs(mark.y)).toBeLessThan(view.page.lengthMm / 2);
     }
-    expect(view.ladder).toBeNull();
+    expect(view.ownTest).toBeNull();
     expect(await readMeasure(test.database, randomUUID())).toBeNull();
   });
-  it('keeps a ladder with its cutter, and only in the shop that the cutter stands in', async () => {
+  it('keeps its own test with its cutter, and only in the shop that the cutter stands in', async () => {
     const shop = await makeShop(test.database, { error: NO_ERROR });
     const other = await makeShop(test.database, { error: NO_ERROR });
-    const ladder = { first: -10, last: 10, middle: 0, stepMm: 0.1 };
-    const input = { setupId: shop.setupId, ladder };
-    expect(await keepLadder(test.database, other.shopId, input)).toMatchObject({ ok: false });
-    expect((await readMeasure(test.database, shop.setupId))?.ladder).toBeNull();
-    expect((await keepLadder(test.database, shop.shopId, input)).ok).toBe(true);
-    expect((await readMeasure(test.database, shop.setupId))?.ladder).toEqual(ladder);
-    expect((await readMeasure(test.database, other.setupId))?.ladder).toBeNull();
+    const input = { setupId: shop.setupId, ownTest: OWN_TEST };
+    const keptIn = async (setupId: string) => (await readMeasure(test.database, setupId))?.ownTest;
+    expect(await keepOwnTest(test.database, other.shopId, input)).toMatchObject({ ok: false });
+    expect(await keptIn(shop.setupId)).toBeNull();
+    expect((await keepOwnTest(test.database, shop.shopId, input)).ok).toBe(true);
+    expect(await keptIn(shop.setupId)).toEqual(OWN_TEST);
+    expect(await keptIn(other.setupId)).toBeNull();
+  });
+  it('a wizard picks from the row as it is described, and the line has the label that the machine shows', async () => {
+    const shop = await makeShop(test.database, { error: NO_ERROR });
+    for (const id of shop.settingIds.slice(0, 2))
+      await test.database
+        .update(machineSetting)
+        .set({ kind: 'wizard', unit: 'step', unitSize: 0.05, step: 1, combine: 'adds', entry: 'change' })
+        .where(eq(machineSetting.id, id));
+    await keepOwnTest(test.database, shop.shopId, { setupId: shop.setupId, ownTest: OWN_TEST });
+    const record = await mustLoadSetup(shop.setupId);
+    const settings = await findSettings(test.database, ownersOf(record), { x: 0, y: 0 });
+    const along = settings.find((s) => s.actsOn === 'offset_along')!;
+    const across = settings.find((s) => s.actsOn === 'offset_across')!;
+    expect(across).toMatchObject({ minValue: -3, maxValue: 3, step: 1, unitSize: 0.2 });
+    expect(along).toMatchObject({ minValue: -5, maxValue: 5, step: 0.5, unitSize: 0.1 });
+    const plan = (setting: MachineSetting, toType: number) => ({
+      ...{ setting, before: 0, after: toType, toType, isAtLimit: false },
+    });
+    expect(changeView(plan(across, 2), record.cutter).toType).toBe('F');
+    expect(changeView(plan(along, -1.5), record.cutter).toType).toBe('\u22122/\u22121');
   });
   it.each([
-    ['the middle outside', { first: 1, last: 21, middle: 22, stepMm: null }],
-    ['first and last the wrong way round', { first: 21, last: 1, middle: 11, stepMm: null }],
-    ['a step of nothing', { first: 1, last: 21, middle: 11, stepMm: 0 }],
-  ])('%s is no ladder', (_name, ladder) => {
-    expect(StoredLadder.safeParse(ladder).success).toBe(false);
+    ['no row at all', { across: null, along: null, sheet: 'own' }],
+    ['the middle outside', { ...OWN_TEST, across: { ...OWN_TEST.across, middle: 9 } }],
+    ['a step of nothing', { ...OWN_TEST, along: { ...OWN_TEST.along, stepMm: 0 } }],
+    ['half a line', { ...OWN_TEST, along: { ...OWN_TEST.along, lines: 7.5 } }],
+  ])('%s is no test', (_name, ownTest) => {
+    expect(StoredOwnTest.safeParse(ownTest).success).toBe(false);
   });
 });
 

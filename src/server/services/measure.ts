@@ -1,14 +1,15 @@
 import 'server-only';
-import { eq } from 'drizzle-orm';
-import type { KeepLadderInput } from '@/contracts/shop';
-import { StoredLadder } from '@/contracts/stored';
-import type { Ladder } from '@/core/reading/ladder';
+import { and, eq, sql } from 'drizzle-orm';
+import type { KeepOwnTestInput } from '@/contracts/shop';
+import { StoredOwnTest } from '@/contracts/stored';
+import type { Ladder, OwnTest } from '@/core/reading/ladder';
 import { fail, ok, type Result } from '@/core/result';
 import { layOutBlock, ownMarkCentres } from '@/core/target/block';
 import type { Point } from '@/core/geometry/affine';
-import type { Database } from '@/db/client';
+import type { Database, Session } from '@/db/client';
 import { findSetup } from '@/db/queries/shop';
 import { cutter } from '@/db/schema/machines';
+import { machineSetting } from '@/db/schema/settings';
 import { refusal, type Refusal } from './actor';
 import { markSpaceFor } from './setup-marks';
 
@@ -21,8 +22,8 @@ export interface MeasureView {
   readonly marks: readonly Point[];
   readonly toleranceMm: number;
   readonly cutterName: string;
-  /** The cutter's own row of test lines, where someone described it. */
-  readonly ladder: Ladder | null;
+  /** The cutter's own test, where someone described it. */
+  readonly ownTest: OwnTest | null;
 }
 
 /** What measuring a sheet of one setup by rule starts from. */
@@ -49,18 +50,53 @@ export async function readMeasure(database: Database, setupId: string): Promise<
         ],
     toleranceMm: row.setup.toleranceMm,
     cutterName: row.cutter.name,
-    ladder: row.cutter.ladder === null ? null : StoredLadder.parse(row.cutter.ladder),
+    ownTest: ownTestOf(row.cutter),
   };
 }
 
-/** Keeps how a cutter's own test lines are labelled, so that the next reading needs only the line. */
-export async function keepLadder(
+/** The cutter's own test as it was described; null where it was not. */
+export const ownTestOf = (row: { readonly ownTest: unknown }): OwnTest | null =>
+  row.ownTest === null ? null : StoredOwnTest.parse(row.ownTest);
+
+/** A wizard's line is picked by the row that the machine shows: as far, as fine and as long a step as that row has. */
+async function followRow(
+  session: Session,
+  cutterId: string,
+  actsOn: 'offset_across' | 'offset_along',
+  row: Ladder,
+): Promise<void> {
+  await session
+    .update(machineSetting)
+    .set({
+      minValue: 1 - row.middle,
+      maxValue: row.lines - row.middle,
+      step: row.takesHalves ? 0.5 : 1,
+      ...(row.stepMm !== null && { unitSize: row.stepMm }),
+      version: sql`${machineSetting.version} + 1`,
+    })
+    .where(
+      and(
+        eq(machineSetting.cutterId, cutterId),
+        eq(machineSetting.kind, 'wizard'),
+        eq(machineSetting.unit, 'step'),
+        eq(machineSetting.actsOn, actsOn),
+      ),
+    );
+}
+
+/** Keeps how a cutter's own test is labelled, so that the next reading needs only the line; its wizard's settings follow. */
+export async function keepOwnTest(
   database: Database,
   shopId: string,
-  input: KeepLadderInput,
+  input: KeepOwnTestInput,
 ): Promise<Result<string, Refusal>> {
   const row = await findSetup(database, input.setupId);
   if (!row || row.cutter.shopId !== shopId) return fail(refusal('This setup is not there any more.'));
-  await database.update(cutter).set({ ladder: input.ladder }).where(eq(cutter.id, row.cutter.id));
+  const { across, along } = input.ownTest;
+  await database.transaction(async (session) => {
+    await session.update(cutter).set({ ownTest: input.ownTest }).where(eq(cutter.id, row.cutter.id));
+    if (across) await followRow(session, row.cutter.id, 'offset_across', across);
+    if (along) await followRow(session, row.cutter.id, 'offset_along', along);
+  });
   return ok(row.cutter.name);
 }

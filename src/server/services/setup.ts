@@ -10,6 +10,7 @@ import { decideRoute } from '@/core/shop/decide-route';
 import type { MarkSpace, PageChoice } from '@/core/target/block';
 import type { FigureStyle } from '@/core/target/sheet-definition';
 import { testable } from '@/core/setting/which-way';
+import { testTakes } from './which-way';
 import { MARK_USE_WORDS, type Family } from '@/core/shop/words';
 import { markTestHint } from './mark-use';
 import { markSpaceFor } from './setup-marks';
@@ -35,8 +36,9 @@ export interface SetupView {
     readonly plusWords: string;
     readonly range: string;
   }[];
-  /** Names of the settings whose direction one sheet would tell. */
+  /** Names of the settings whose direction a test would tell, and what that takes; no names: nothing to learn. */
   readonly toLearn: readonly string[];
+  readonly testTakes: string;
   /** Work printed on both sides, whose back can be measured against its front. */
   readonly isTwoFaced: boolean;
   readonly markTest: {
@@ -87,6 +89,7 @@ export async function readSetup(database: Database, id: string): Promise<SetupVi
       range: `${settingValueWords(s, s.minValue)} to ${settingValueWords(s, s.maxValue)}`,
     })),
     toLearn: testable(settings).map((s) => s.displayName),
+    testTakes: testTakes(sets, testable(settings)),
     isTwoFaced: found.setup.family === 'F6',
     markTest: {
       useWords: MARK_USE_WORDS[found.cutter.markUse],

@@ -22,7 +22,10 @@ export function typedProblem(
   for (const change of changes) {
     const value = typed[change.setting.id];
     const { displayName } = change.setting;
-    if (value === undefined) return `Type back what ${displayName} shows now.`;
+    if (value === undefined)
+      return change.setting.kind === 'wizard'
+        ? `Type which line was picked in ${displayName}.`
+        : `Type back what ${displayName} shows now.`;
     const kind = checkTyped(change, value).kind;
     if (kind === 'out-of-range')
       return `${displayName}: ${value} lies outside ${change.setting.minValue} to ${change.setting.maxValue}.`;

@@ -191,6 +191,14 @@ async function keepOne(session: Session, actor: Actor, told: LearnedSetting): Pr
 const wasKept = (record: CalibrationRecord): boolean =>
   record.calibration.state === 'open' && !isTest(record) && !trialsOf(record);
 
+/** What a test of directions takes: a wizard hides its value, so it is believed only when two tests agree. */
+export function testTakes(sets: 1 | 2, learned: readonly Pick<MachineSetting, 'kind'>[]): string {
+  const one = sets === 2 ? 'One sheet, two cuts in one load' : 'Two sheets, the value changed between';
+  return learned.some((s) => TESTS_NEEDED[s.kind] > 1)
+    ? `${one}. A wizard hides its value: it takes this test twice, and is believed when both agree.`
+    : `${one}.`;
+}
+
 /** Keeps what was learned with the settings; a test ends with it, a check goes on with its map. */
 export async function keepLearned(
   database: Database,

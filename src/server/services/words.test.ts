@@ -60,6 +60,6 @@ it('values are written with the decimals of their step and a true minus', () => 
 });
 
 it('a display that adds is told its sign, one that replaces is not', () => {
-  expect(changeView(change({}, 0, 0.4), 'away').toType).toBe('0.40');
-  expect(changeView(change({ combine: 'adds' }, 0, 0.4), 'away').toType).toBe('+0.40');
+  expect(changeView(change({}, 0, 0.4), { feeds: 'away', ownTest: null }).toType).toBe('0.40');
+  expect(changeView(change({ combine: 'adds' }, 0, 0.4), { feeds: 'away', ownTest: null }).toType).toBe('+0.40');
 });

@@ -7,7 +7,6 @@ import type { Way } from '@/contracts/inputs';
 import { correctionSet } from '@/server/actions/calibration';
 import { TypedBack, typedNumbers, type ChangeView } from './TypedBack';
 
-
 interface Props {
   readonly calibrationId: string;
   /** Readings that look odd are counted too, as chosen on the map. */

@@ -3,6 +3,7 @@
 import { useId } from 'react';
 import { checkTyped } from '@/core/setting/check-typed';
 import type { SettingChange } from '@/core/setting/plan-settings';
+import { lineOf, type Ladder } from '@/core/reading/ladder';
 
 export interface ChangeView {
   /** The plan itself: what is typed back is compared with it. */
@@ -12,6 +13,8 @@ export interface ChangeView {
   readonly after: string;
   readonly toType: string;
   readonly moveWords: string;
+  /** The machine's row that a wizard's line is picked from, where it is described. */
+  readonly row: Ladder | null;
 }
 
 interface Props {
@@ -26,25 +29,46 @@ export function readDisplay(text: string): number | null {
   return /^[+-]?(\d+\.?\d*|\.\d+)$/.test(plain) ? Number(plain) : null;
 }
 
+/** What was typed as the setting's own number: a line by its label as steps from the line without shift. Null when it is none. */
+export function readTyped({ row }: Pick<ChangeView, 'row'>, text: string): number | null {
+  if (row === null) return readDisplay(text);
+  const line = lineOf(row, text);
+  return line === null ? null : line - row.middle;
+}
+
 /** What was typed back as numbers, by setting; what is not a number is left out. */
 export function typedNumbers(
   changes: readonly ChangeView[],
   typed: Readonly<Record<string, string>>,
 ): Record<string, number> {
   return Object.fromEntries(
-    changes.flatMap(({ plan }) => {
-      const value = readDisplay(typed[plan.setting.id] ?? '');
-      return value === null ? [] : [[plan.setting.id, value]];
+    changes.flatMap((c) => {
+      const value = readTyped(c, typed[c.plan.setting.id] ?? '');
+      return value === null ? [] : [[c.plan.setting.id, value]];
     }),
   );
 }
 
+/** What is odd about the line that was picked in a wizard, which shows no value. */
+function pickedWarning({ plan, toType }: ChangeView, text: string, value: number | null): string | null {
+  if (value === null) return `"${text}" is no line of ${plan.setting.displayName}. Type its label, such as ${toType}.`;
+  const { kind } = checkTyped(plan, value);
+  if (kind === 'as-planned') return null;
+  if (kind === 'out-of-range') return `${plan.setting.displayName} has no such line.`;
+  if (kind === 'not-on-step') return `${plan.setting.displayName} takes whole lines only.`;
+  return `Line ${toType} was meant. If another was picked, it will be kept as picked.`;
+}
+
 /** What is odd about a value typed back, in words; null when it is as planned. */
 export function typedWarning(c: ChangeView, text: string): string | null {
-  const value = readDisplay(text);
+  if (text.trim() === '') return null;
+  const value = readTyped(c, text);
+  return c.plan.setting.kind === 'wizard' ? pickedWarning(c, text, value) : shownWarning(c, text, value);
+}
+
+function shownWarning(c: ChangeView, text: string, value: number | null): string | null {
   const { displayName: name, minValue, maxValue, step } = c.plan.setting;
-  if (value === null)
-    return text.trim() === '' ? null : `"${text}" is not a number. Type what ${name} shows, such as ${c.toType}.`;
+  if (value === null) return `"${text}" is not a number. Type what ${name} shows, such as ${c.toType}.`;
   switch (checkTyped(c.plan, value).kind) {
     case 'as-planned':
       return null;
@@ -102,16 +126,17 @@ export function TypedBack({ changes, typed, onTyped }: Props) {
             </p>
             {whereWords(c) && <p className="mb-1">{whereWords(c)}</p>}
             <p className="quiet mb-1">{`Then ${c.moveWords}.${c.plan.isAtLimit ? ' This is as far as it goes.' : ''}`}</p>
-            <label
-              htmlFor={`${id}-${c.plan.setting.id}`}
-              className="form-label"
-            >{`${c.plan.setting.displayName} shows now`}</label>
+            <label htmlFor={`${id}-${c.plan.setting.id}`} className="form-label">
+              {c.plan.setting.kind === 'wizard'
+                ? `Line picked in ${c.plan.setting.displayName}`
+                : `${c.plan.setting.displayName} shows now`}
+            </label>
             <span className="d-flex align-items-center gap-2">
               <input
                 id={`${id}-${c.plan.setting.id}`}
                 className={`form-control figures ${warning ? 'is-invalid' : ''}`}
                 style={{ maxWidth: '8rem' }}
-                inputMode="decimal"
+                inputMode={c.row === null ? 'decimal' : 'text'}
                 autoComplete="off"
                 value={text}
                 aria-describedby={`${id}-${c.plan.setting.id}-help`}
@@ -119,7 +144,7 @@ export function TypedBack({ changes, typed, onTyped }: Props) {
                   onTyped(c.plan.setting.id, e.target.value);
                 }}
               />
-              {c.unit}
+              {c.plan.setting.kind === 'wizard' ? '' : c.unit}
             </span>
             <span id={`${id}-${c.plan.setting.id}-help`} className="invalid-feedback d-block">
               {warning}

@@ -1,5 +1,5 @@
 import { testSetting } from '@/core/setting/setting.testing';
-import { readDisplay, typedWarning, whereWords, type ChangeView } from './TypedBack';
+import { readDisplay, readTyped, typedWarning, whereWords, type ChangeView } from './TypedBack';
 
 const setting = testSetting({
   displayName: 'FEED SHIFT',
@@ -16,7 +16,45 @@ const view: ChangeView = {
   after: '29.5 mm',
   toType: '29.5',
   moveWords: 'the cut moves',
+  row: null,
 };
+
+const wizard: ChangeView = {
+  ...view,
+  plan: {
+    ...{ before: 0, after: 2, toType: 2, isAtLimit: false },
+    setting: {
+      ...setting,
+      displayName: 'LINES ALONG',
+      kind: 'wizard',
+      unit: 'step',
+      unitSize: 0.1,
+      step: 1,
+      minValue: -3,
+      maxValue: 3,
+      entry: 'change',
+      combine: 'adds',
+      value: 0,
+    },
+  },
+  toType: 'F',
+  row: { labels: 'letters', firstNumber: 1, lines: 7, middle: 4, takesHalves: false, stepMm: 0.1 },
+};
+
+it.each([
+  ['F', null, 2],
+  ['f', null, 2],
+  ['', null, null],
+  ['C', /Line F was meant/, -1],
+  ['K', /is no line of LINES ALONG\. Type its label, such as F/, null],
+  ['2', /is no line/, null],
+  ['E\/F', /takes whole lines only/, 1.5],
+])('a line picked in a wizard, by its own label: %j', (text, warning, steps) => {
+  const told = typedWarning(wizard, text);
+  if (warning === null) expect(told).toBeNull();
+  else expect(told).toMatch(warning);
+  expect(readTyped(wizard, text)).toBe(steps);
+});
 
 it.each([
   ['29.5', null],

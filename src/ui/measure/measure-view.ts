@@ -1,5 +1,5 @@
 import type { Point } from '@/core/geometry/affine';
-import type { Ladder } from '@/core/reading/ladder';
+import type { OwnTest } from '@/core/reading/ladder';
 import type { UnitSystem } from '@/core/units/length';
 
 interface Size {
@@ -16,6 +16,6 @@ export interface MeasureToolView {
   readonly system: UnitSystem;
   readonly setupId: string;
   readonly cutterName: string;
-  /** The cutter's own row of test lines, where someone described it. */
-  readonly ladder: Ladder | null;
+  /** The cutter's own test, where someone described it. */
+  readonly ownTest: OwnTest | null;
 }

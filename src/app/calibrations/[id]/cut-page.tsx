@@ -55,7 +55,7 @@ function TrialPage({ record }: Pick<StepProps, 'record'>) {
         key={doneSets(record).length}
         calibrationId={id}
         changes={trialChanges(record).map((c) => ({
-          ...changeView(c, record.setupRow.cutter.feeds),
+          ...changeView(c, record.setupRow.cutter),
           moveWords: 'the reading tells which way the cut went',
         }))}
         loading={loading}

@@ -83,7 +83,7 @@ function Rough({ record, system, set, query }: StepProps & { readonly set: CutSe
         </p>
       );
     }
-    const changes = changedOnly(roughPlan(record, rough)).map((c) => changeView(c, record.setupRow.cutter.feeds));
+    const changes = changedOnly(roughPlan(record, rough)).map((c) => changeView(c, record.setupRow.cutter));
     return <RoughChoice calibrationId={id} changes={changes} shiftWords={words} />;
   }
   return (

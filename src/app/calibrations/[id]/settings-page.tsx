@@ -57,8 +57,9 @@ export function SettingsPage({ record, system, query }: StepProps) {
     );
   }
   const a = analysed.value;
-  const { feeds } = record.setupRow.cutter;
-  const changes = changedOnly(a.plan).map((c) => changeView(c, feeds));
+  const { cutter } = record.setupRow;
+  const { feeds } = cutter;
+  const changes = changedOnly(a.plan).map((c) => changeView(c, cutter));
   const canMove = canMoveFile(record);
   const way = firstWay(record, a);
   const out = wayOut(record, a);
@@ -97,7 +98,7 @@ export function SettingsPage({ record, system, query }: StepProps) {
           calibrationId={id}
           keepAll={keepAll}
           changes={changes}
-          setBackFirst={a.atCut.mustSetBack.map((c) => changeView(c, feeds))}
+          setBackFirst={a.atCut.mustSetBack.map((c) => changeView(c, cutter))}
           afterSettings={formatLength(a.afterSettingsMm, system)}
           afterFile="only what loading and reading leave"
           borderWords={`A white border or bleed under ${formatLength(a.next.q95Mm, system)} will show the error.`}

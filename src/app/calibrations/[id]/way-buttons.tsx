@@ -3,7 +3,7 @@ import type { Analysis } from '@/server/services/analysis';
 import { canMoveFile, type CalibrationRecord } from '@/server/services/record';
 import { unknownNames, wayOut } from '@/server/services/way-out';
 import { LeaveAsIs } from '@/ui/calibration/LeaveAsIs';
-import { learnedFrom, trialLoading, trialsOf } from '@/server/services/which-way';
+import { learnedFrom, testTakes, trialLoading, trialsOf } from '@/server/services/which-way';
 import { ActionButton } from '@/ui/calibration/ActionButton';
 import { TestStart } from '@/ui/which-way/TestStart';
 import { LearnedSettings } from './which-way-page';
@@ -38,7 +38,7 @@ export function FindDirection({ record, analysis, isMain }: WayProps & { readonl
       kind="which_way"
       isMain={isMain}
       words={`Find which way ${unknownNames(analysis)} ${analysis.unknownDirection.length === 1 ? 'goes' : 'go'}`}
-      takes={definition.sets === 2 ? 'One sheet, two cuts in one load.' : 'Two sheets, the value changed between.'}
+      takes={testTakes(definition.sets, analysis.unknownDirection)}
     />
   );
 }

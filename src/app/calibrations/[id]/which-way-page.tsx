@@ -43,8 +43,8 @@ export function LearnedSettings({ told, feeds }: LearnedProps) {
       <p>{toldWords(t, feeds)}</p>
       {t.setting.kind === 'wizard' && (
         <p className="quiet">
-          A wizard hides its value: it can be neither read nor put back. After two runs that agree, Red Plumb says which
-          line to pick.
+          A wizard hides its value: it can be neither read nor put back. When two tests agree, Red Plumb says which line
+          to pick.
         </p>
       )}
     </section>

@@ -79,7 +79,7 @@ export default async function SetupPage({ params }: { readonly params: Promise<{
             {...test}
             kind="which_way"
             words={`Find out which way ${found.toLearn.join(' and ')} ${found.toLearn.length === 1 ? 'goes' : 'go'}`}
-            takes={found.sets === 2 ? 'One sheet, two cuts in one load.' : 'Two sheets, the value changed between.'}
+            takes={found.testTakes}
           />
         )}
         {found.settings.length === 0 ? (

@@ -7,7 +7,7 @@ import { HomeShell } from '@/ui/components/HomeShell';
 import { BeforeAndAfter } from '@/ui/measure/BeforeAndAfter';
 import { ByHand } from '@/ui/measure/ByHand';
 import { FourBordersTool } from '@/ui/measure/FourBordersTool';
-import { LadderTool } from '@/ui/measure/LadderTool';
+import { OwnTestTool } from '@/ui/measure/OwnTestTool';
 import { PrintAgainstPage } from '@/ui/measure/PrintAgainstPage';
 import { PageHeading } from '@/ui/components/PageHeading';
 
@@ -17,7 +17,7 @@ const TOOLS = [
   { id: 'page', words: 'Print against page', title: 'does the print match the page?' },
   { id: 'hand', words: 'Register by hand', title: 'register by hand' },
   { id: 'borders', words: 'Borders of a piece', title: 'is the cut still where it should be?' },
-  { id: 'ladder', words: 'The machine\u2019s own ladder', title: 'what does its ladder say?' },
+  { id: 'own-test', words: 'The machine\u2019s own test', title: 'what does its own test say?' },
   { id: 'film', words: 'Before and after lamination', title: 'what did the film do?' },
   { id: 'cut', words: 'Two-point distances', title: 'how large is the cut against the print?' },
 ] as const;
@@ -52,7 +52,7 @@ export default async function MeasurePage({ params, searchParams }: Props) {
       {chosen.id === 'page' && <PrintAgainstPage view={view} />}
       {chosen.id === 'hand' && <ByHand view={view} />}
       {chosen.id === 'borders' && <FourBordersTool view={view} />}
-      {chosen.id === 'ladder' && <LadderTool view={view} />}
+      {chosen.id === 'own-test' && <OwnTestTool view={view} />}
       {(chosen.id === 'film' || chosen.id === 'cut') && <BeforeAndAfter key={chosen.id} view={view} what={chosen.id} />}
     </HomeShell>
   );

@@ -219,7 +219,7 @@ export async function allTests(mode) {
   let total;
   if (mode === 'long') total = await long();
   else {
-    const server = await startPrivateServer(scratchFolder('test'));
+    const server = await startPrivateServer(scratchFolder('test'), { isUnkept: true });
     try {
       await freshDatabase(server, 'red_plumb_template');
       total = await short(server);

@@ -108,9 +108,12 @@ function programsFor(folder) {
   );
 }
 
-async function launch(folder, bin, port) {
+/** For data that is thrown away: nothing waits for the disk, and nothing outlives a power cut. */
+const UNKEPT = ' -c fsync=off -c synchronous_commit=off -c full_page_writes=off';
+
+async function launch(folder, bin, port, isUnkept) {
   const log = join(folder, 'log');
-  const settings = `-c listen_addresses=127.0.0.1 -c port=${port} -c unix_socket_directories=''`;
+  const settings = `-c listen_addresses=127.0.0.1 -c port=${port} -c unix_socket_directories=''${isUnkept ? UNKEPT : ''}`;
   const { status, output } = await asPostgres(join(bin, 'pg_ctl'), [
     ...['-D', join(folder, 'data'), '-w', '-t', '30', '-l', log, '-o', settings, 'start'],
   ]);
@@ -120,6 +123,8 @@ async function launch(folder, bin, port) {
 
 /**
  * Starts the private database server on the data in a folder, or finds it running; makes the data the first time.
+ * @param options.port its port; else a free one.
+ * @param options.isUnkept whether the data is thrown away: then it is written without waiting for the disk.
  * @returns { port, url(database), stop(), revive() }: `revive` starts it again on its port after it died, and gives the last
  *   words of a server that did not start, else null.
  */
@@ -139,7 +144,7 @@ export async function startPrivateServer(folder, options = {}) {
   const wasRunning = found !== null && (await isPortOpen(found.port));
   const port = wasRunning ? found.port : (options.port ?? (await freePort()));
   if (!wasRunning) {
-    const lastWords = await launch(folder, bin, port);
+    const lastWords = await launch(folder, bin, port, options.isUnkept === true);
     if (lastWords !== null)
       stop(
         `The database did not start. Its last words (${join(folder, 'log')}):\n${lastWords}\n` +
@@ -156,7 +161,7 @@ export async function startPrivateServer(folder, options = {}) {
     stop: () => asPostgres(join(bin, 'pg_ctl'), ['-D', join(folder, 'data'), '-m', 'fast', '-w', 'stop']),
     revive: () => {
       clearStaleLock(folder);
-      return launch(folder, bin, port);
+      return launch(folder, bin, port, options.isUnkept === true);
     },
   };
 }

@@ -99,7 +99,7 @@ const MAY_BE: Readonly<Record<DiscFate, readonly DiscState[]>> = {
 };
 
 describe('hard sheets', () => {
-  const count = isLong ? 200 : 4;
+  const count = isLong ? 100 : 4;
   it(
     `${count} sheets at 200 dpi: any turn, half from behind, dust, hairs, torn, covered, missing, not weeded: no wrong word, no false "good"`,
     () => {

@@ -4,7 +4,7 @@ import { LONGEST_MS, PATIENCE_MS, type Answer } from './ask-file.testing';
 
 const isLong = process.env.JEST_LONG === '1';
 // Ten thousand of each kind are in the fuzz tests; here what can be surveyed must also be moved.
-const CASES = isLong ? 2000 : 600;
+const CASES = isLong ? 1000 : 600;
 /** Node itself with the compiler of its programs takes about 130 MB of this. */
 const MOST_MB = 700;
 const MOST_HEAP_MB = 420;

@@ -185,11 +185,7 @@ async function long() {
   const figures = await run(
     'Acceptance figures at full length',
     `${BIN}/jest`,
-    [
-      '--json',
-      `--outputFile=${jest}`,
-      ...LONGER,
-    ],
+    ['--json', `--outputFile=${jest}`, ...LONGER],
     { JEST_LONG: '1' },
   );
   // Without another runner of many processes: they hold how soon the application is back against the clock.

@@ -112,17 +112,17 @@ export function LadderForm({ id, ladder, system, onChange }: Props) {
           {`A row has from two to ${ladder.labels === 'letters' ? MOST_LETTERS : MOST_LINES} lines, the one without shift among them.`}
         </p>
       )}
-      <div className="form-check mb-3">
+      <div className="d-flex align-items-center gap-2 mb-3">
         <input
           id={`${id}-halves`}
           type="checkbox"
-          className="form-check-input"
+          className="form-check-input flex-shrink-0 m-0"
           checked={ladder.takesHalves}
           onChange={(event) => {
             take({ takesHalves: event.target.checked });
           }}
         />
-        <label htmlFor={`${id}-halves`} className="form-check-label">
+        <label htmlFor={`${id}-halves`} className="m-0">
           The machine takes the half between two lines
         </label>
       </div>

@@ -31,18 +31,18 @@ export function OwnTestRow({ title, ladder, usual, system, isDescribed, onChange
       )}
       <details open={!isDescribed}>
         <summary>How this row is labelled</summary>
-        <div className="form-check mb-3">
+        <div className="d-flex align-items-center gap-2 mb-3">
           <input
             id={`${id}-none`}
             type="checkbox"
-            className="form-check-input"
+            className="form-check-input flex-shrink-0 m-0"
             checked={ladder === null}
             onChange={(event) => {
               setLine(null);
               onChange(event.target.checked ? null : usual);
             }}
           />
-          <label htmlFor={`${id}-none`} className="form-check-label">
+          <label htmlFor={`${id}-none`} className="m-0">
             The machine has no such row
           </label>
         </div>
@@ -71,7 +71,7 @@ interface ToldProps {
 function LineTold({ name, read, system }: ToldProps) {
   return (
     <div role="status">
-      <p className="told">{`Line ${name}: ${stepWords(read, system)}`}</p>
+      <p className="h3">{`Line ${name}: ${stepWords(read, system)}`}</p>
       {read.isNearEnd && (
         <p className="notice">
           This is at the end of the row: what you look for may lie beyond. Key this in, run the test again, and look

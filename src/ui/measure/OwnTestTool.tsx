@@ -46,18 +46,18 @@ export function OwnTestTool({ view }: { readonly view: MeasureToolView }) {
       <fieldset className="mb-3">
         <legend className="form-label">{`${view.cutterName} cuts its lines`}</legend>
         {SHEETS.map(({ sheet, words }) => (
-          <div key={sheet} className="form-check">
+          <div key={sheet} className="d-flex align-items-center gap-2 mb-2">
             <input
               id={`sheet-${sheet}`}
               type="radio"
               name="sheet"
-              className="form-check-input"
+              className="form-check-input flex-shrink-0 m-0"
               checked={test.sheet === sheet}
               onChange={() => {
                 setTest({ ...test, sheet });
               }}
             />
-            <label htmlFor={`sheet-${sheet}`} className="form-check-label">
+            <label htmlFor={`sheet-${sheet}`} className="m-0">
               {words}
             </label>
           </div>

@@ -22,10 +22,12 @@ function rowFor({ kind, unit, actsOn }: MachineSetting, ownTest: OwnTest | null)
 
 /** A planned change as the Settings page shows it, by what is known of its cutter. */
 export function changeView(plan: SettingChange, cutter: Shown) {
-  const row = rowFor(plan.setting, ownTestOf(cutter));
+  const ownTest = ownTestOf(cutter);
+  const row = rowFor(plan.setting, ownTest);
   const number = formatFixed(plan.toType, decimalsOf(plan.setting.step), plan.setting.combine === 'adds');
   return {
     row,
+    testSheet: row && ownTest ? ownTest.sheet : null,
     plan,
     unit: settingUnitWord(plan.setting.unit),
     before: settingValueWords(plan.setting, plan.before),

@@ -3,7 +3,7 @@
 import { useId } from 'react';
 import { checkTyped } from '@/core/setting/check-typed';
 import type { SettingChange } from '@/core/setting/plan-settings';
-import { lineOf, type Ladder } from '@/core/reading/ladder';
+import { lineOf, type Ladder, type OwnTest } from '@/core/reading/ladder';
 
 export interface ChangeView {
   /** The plan itself: what is typed back is compared with it. */
@@ -15,6 +15,8 @@ export interface ChangeView {
   readonly moveWords: string;
   /** The machine's row that a wizard's line is picked from, where it is described. */
   readonly row: Ladder | null;
+  /** Where the machine cuts those lines; null while that is not described. */
+  readonly testSheet: OwnTest['sheet'] | null;
 }
 
 interface Props {
@@ -89,9 +91,17 @@ function shownWarning(c: ChangeView, text: string, value: number | null): string
   }
 }
 
+const TEST_SHEETS: Readonly<Record<OwnTest['sheet'], string>> = {
+  own: 'It prints and cuts a sheet of its own first.',
+  'check-sheet': 'Load a check sheet for it: it cuts its lines there.',
+};
+
 /** Where and when a setting can be reached, for those that cannot be typed at any time. */
-export function whereWords({ plan: { setting } }: ChangeView): string | null {
-  if (setting.kind === 'wizard') return 'Its value stays hidden: it can be neither read nor put back.';
+export function whereWords({ plan: { setting }, testSheet }: ChangeView): string | null {
+  if (setting.kind === 'wizard') {
+    const first = testSheet === null ? '' : `${TEST_SHEETS[testSheet]} `;
+    return `${first}Pick this line even if another looks better there. Its value stays hidden: it can be neither read nor put back.`;
+  }
   if (setting.kind === 'after_test_print') {
     const press = setting.pressThis ? ` press ${setting.pressThis}` : ' type it there';
     const not = setting.notThat ? `; do not press ${setting.notThat}` : '';

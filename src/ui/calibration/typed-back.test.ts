@@ -17,6 +17,7 @@ const view: ChangeView = {
   toType: '29.5',
   moveWords: 'the cut moves',
   row: null,
+  testSheet: null,
 };
 
 const wizard: ChangeView = {
@@ -73,6 +74,13 @@ it.each([
   else expect(told).toMatch(warning);
 });
 
+it('says where a wizard cuts its lines, once that is described', () => {
+  expect(whereWords({ ...wizard, testSheet: 'check-sheet' })).toMatch(
+    /^Load a check sheet for it: it cuts its lines there\./,
+  );
+  expect(whereWords({ ...wizard, testSheet: 'own' })).toMatch(/^It prints and cuts a sheet of its own first\./);
+});
+
 it('reads what displays show', () => {
   expect(readDisplay('\u22120,35')).toBe(-0.35);
   expect(readDisplay('+2')).toBe(2);
@@ -81,7 +89,7 @@ it('reads what displays show', () => {
 
 it.each([
   [{}, null],
-  [{ kind: 'wizard' }, /neither read nor put back/],
+  [{ kind: 'wizard' }, /^Pick this line even if another looks better there\. .*neither read nor put back/],
   [{ kind: 'after_test_print', pressThis: 'ADJ', notThat: 'END' }, /press ADJ; do not press END\.$/],
   [{ isInProgram: true }, /lost on a new install/],
 ] as const)('where a setting is reached: %j', (over, wanted) => {

@@ -41,12 +41,15 @@ test('readings made while the server cannot be asked are kept, said not to be sa
   await expect(page.getByText('Saving 2 readings ...')).toBeVisible();
   // Another page says it too, and the readings are there when one comes back.
   const here = page.url();
+  // Before the page is awake nothing is shown either: what was kept is sent first.
+  const sent = page.waitForResponse((r) => isAction(r.request().headers()) && r.ok());
   await page.goto('/');
+  await sent;
   await expect(unsaved(page)).toBeHidden();
+  isStopped = false;
   await page.goto(here);
   await expect(page.locator('.so-far')).not.toContainText('\u2026');
   await expect(page.locator('.so-far')).toContainText('+0.20 mm');
-  isStopped = false;
 });
 
 test('a check that was cancelled in another tab refuses the reading by name; it stays until it is discarded', async ({

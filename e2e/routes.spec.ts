@@ -220,7 +220,7 @@ test('a routine under a program that only traces: which way it goes is told by t
   await enterRims(page, await measureRims(page, 2, 'A4'));
   await page.getByRole('link', { name: /which way/ }).click();
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Now it is known which way');
-  await expect(page.getByText(/After two runs that agree/).first()).toBeVisible();
+  await expect(page.getByText(/When two tests agree/).first()).toBeVisible();
   await page.getByRole('button', { name: 'Keep what was learned' }).click();
   await expect(page.getByText('This is kept.')).toBeVisible();
 });

@@ -10,15 +10,14 @@ import { SHOP_TABLES } from '@/db/archive/shop-tables';
 import { ArchiveRefused } from './archive-read';
 
 /** What stands as JSON in a column is checked as strictly as where it is read. */
-const JSON_COLUMNS: Readonly<Record<string, z.ZodType>> = {
+const JSON_COLUMNS: Readonly<Record<`${string}.${string}`, z.ZodType>> = {
   'sheet_definition.content': StoredSheet,
   'simulated_setup.truth': StoredTruth,
   'cutter.own_test': StoredOwnTest.nullable(),
   'cut_set.settings_snapshot': StoredSettings,
   'roll_run.settings_snapshot': StoredSettings,
   'locked_layout.settings_snapshot': StoredSettings,
-  'scan.scans': StoredOwnTest,
-  StoredScans,
+  'scan.scans': StoredScans,
   'scan.print_size': PrintSizeShape.nullable(),
   'roll_run.section_work': SectionWork.nullable(),
   'job.draft': Draft,

@@ -13,6 +13,7 @@ import { folder, linesOf, rowsOf, savedArchive } from './archive.testing';
 import { keepDailyCheck } from './daily-check';
 import { logEvent } from './events';
 import { jobWork } from './jobs.testing';
+import { keepOwnTest } from './measure';
 import { makeShop, type TestShop } from './shop.testing';
 
 jest.setTimeout(240_000);
@@ -33,6 +34,26 @@ async function calibrated(owner: TestShop): Promise<void> {
   );
 }
 
+/** What stands as JSON in columns that a plain calibration leaves empty: a cutter's own test, a scan. */
+async function describedAndScanned(owner: TestShop): Promise<void> {
+  const row = { labels: 'letters', firstNumber: 1, lines: 9, middle: 5, takesHalves: false, stepMm: 0.1 } as const;
+  const ownTest = { across: row, along: null, sheet: 'own' } as const;
+  const kept = await keepOwnTest(test.database, owner.shopId, { setupId: owner.setupId, ownTest });
+  if (!kept.ok) throw new Error(kept.error.message);
+  await onConnection(test.url, async (client) => {
+    // As if it had been scanned before the check was closed.
+    await client.query('set session_replication_role = replica');
+    await client.query(
+      `insert into scan (id, cut_set_id, detector_version, scans, at, by)
+       select gen_random_uuid(), cut_set.id, 1, $2::jsonb, now(), $3
+       from cut_set join calibration_sheet on calibration_sheet.id = cut_set.calibration_sheet_id
+       join calibration on calibration.id = calibration_sheet.calibration_id where calibration.setup_id = $1 limit 1`,
+      [owner.setupId, JSON.stringify([{ fileName: 'bed.png', dotsPerInch: 300, goodCount: 5 }]), owner.actor.personId],
+    );
+    await client.query('reset session_replication_role');
+  });
+}
+
 const event = (owner: TestShop, note: string) =>
   logEvent(test.database, owner.actor, { id: randomUUID(), setupId: owner.setupId, kind: 'new_blade', note });
 
@@ -46,6 +67,7 @@ beforeAll(async () => {
   const jobs = jobWork(test.database, shop);
   const jobId = await jobs.locked();
   await jobs.printed(jobId);
+  await describedAndScanned(shop);
   await event(shop, 'from the "new" box; \\x00 is words, \u{1f53a} too');
   archive = await savedArchive(test.url, shop.shopId);
 });
@@ -72,7 +94,7 @@ it('one shop is in it, and nothing of another', () => {
   expect(text).not.toContain(other.shopId);
   expect(text).not.toContain(other.setupId);
   const head = JSON.parse(linesOf(archive)[0] ?? '') as { rows: Record<string, number> };
-  expect(head.rows).toMatchObject({ shop: 1, history_entry: 1, job_print: 1 });
+  expect(head.rows).toMatchObject({ shop: 1, history_entry: 1, job_print: 1, scan: 1 });
   expect(head.rows.reading).toBeGreaterThan(30);
 });
 

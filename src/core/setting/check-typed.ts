@@ -1,4 +1,4 @@
-import { valueAfterTyping } from './machine-setting';
+import { reachOf, valueAfterTyping } from './machine-setting';
 import type { SettingChange } from './plan-settings';
 
 export type TypedCheck =
@@ -32,9 +32,10 @@ export function isOnStep(value: number, step: number): boolean {
 }
 
 function checkValue({ setting, before }: SettingChange, typed: number): TypedCheck {
-  const { step, minValue, maxValue } = setting;
+  const { step } = setting;
+  const { lowest, highest } = reachOf(setting);
   const total = valueAfterTyping(setting, typed);
-  if (total < minValue - step / 1000 || total > maxValue + step / 1000) return { kind: 'out-of-range' };
+  if (total < lowest - step / 1000 || total > highest + step / 1000) return { kind: 'out-of-range' };
   if (!isOnStep(typed, step)) return { kind: 'not-on-step' };
   return near(total, before, step) ? { kind: 'unchanged' } : { kind: 'another-value' };
 }

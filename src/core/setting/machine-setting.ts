@@ -145,13 +145,26 @@ export function decimalsOf(step: number): number {
   return 6;
 }
 
-/** Nearest value the display can show, inside its range. */
-export function onStep(setting: Pick<MachineSetting, 'step' | 'minValue' | 'maxValue'>, value: number): number {
-  const decimals = decimalsOf(setting.step);
+/**
+ * What its range and its steps are counted from: nought, but for a wizard the value that it has reached. Its range is that of its
+ * lines, and every run begins in their middle again, whatever was picked before.
+ */
+const countedFrom = ({ kind, combine, value }: MachineSetting): number =>
+  kind === 'wizard' && combine === 'adds' ? value : 0;
+
+/** Lowest and highest value that one entry can reach. */
+export function reachOf(setting: MachineSetting): { readonly lowest: number; readonly highest: number } {
+  const from = countedFrom(setting);
+  return { lowest: from + setting.minValue, highest: from + setting.maxValue };
+}
+
+/** Nearest value that one entry can reach, on the display's step. */
+export function onStep(setting: MachineSetting, value: number): number {
+  const from = countedFrom(setting);
   const lowest = Math.ceil(setting.minValue / setting.step - 1e-9);
   const highest = Math.floor(setting.maxValue / setting.step + 1e-9);
-  const steps = Math.min(highest, Math.max(lowest, Math.round(value / setting.step)));
-  return Number((steps * setting.step).toFixed(decimals));
+  const steps = Math.min(highest, Math.max(lowest, Math.round((value - from) / setting.step)));
+  return Number((from + steps * setting.step).toFixed(from === 0 ? decimalsOf(setting.step) : 6));
 }
 
 /** Pairs entered one after another multiply; everything else that is added is summed. */

@@ -1,6 +1,6 @@
 import { identity, inverseOf, largestDisplacement, then, type Affine, type Point } from '../geometry/affine';
 import { leastSquares, matrix } from '../math/qr';
-import { isOffset, onStep, settingMap, typedFor, type MachineSetting } from './machine-setting';
+import { isOffset, onStep, reachOf, settingMap, typedFor, type MachineSetting } from './machine-setting';
 
 type MachineMap = Affine<'machine', 'machine'>;
 /** Whether the machine applies its settings after (last) or before (first) its own error. */
@@ -145,7 +145,8 @@ export function planSettings(
 }
 
 function changeOf(setting: MachineSetting, after: number, wanted = after): SettingChange {
-  const isAtLimit = wanted > setting.maxValue + setting.step / 2 || wanted < setting.minValue - setting.step / 2;
+  const { lowest, highest } = reachOf(setting);
+  const isAtLimit = wanted > highest + setting.step / 2 || wanted < lowest - setting.step / 2;
   return { setting, before: setting.value, after, toType: typedFor(setting, after), isAtLimit };
 }
 
@@ -153,7 +154,11 @@ function changeOf(setting: MachineSetting, after: number, wanted = after): Setti
 export const setBack = (settings: readonly MachineSetting[], atCut: SettingValues): readonly SettingChange[] =>
   settings
     .filter((s) => atCut[s.id] !== undefined && atCut[s.id] !== s.value)
-    .map((s) => changeOf(s, atCut[s.id] ?? s.value));
+    .map((s) => {
+      const wanted = atCut[s.id] ?? s.value;
+      // A wizard goes back as far as its row reaches: the rest takes another run.
+      return changeOf(s, s.kind === 'wizard' ? onStep(s, wanted) : wanted, wanted);
+    });
 
 /**
  * Map that takes a cut made with some values to the same cut made with others, settings acting last: D1 D0^-1. Null when a

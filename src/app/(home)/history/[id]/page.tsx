@@ -109,7 +109,12 @@ export default async function HistoryEntryPage({ params }: { readonly params: Pr
           <span className="quiet d-block">{c.words}</span>
         </p>
       ))}
-      {plan && <PutBackButton historyEntryId={line.id} changes={plan.changes.map((c) => changeView(c, { feeds: plan.feeds, ownTest: null }))} />}
+      {plan && (
+        <PutBackButton
+          historyEntryId={line.id}
+          changes={plan.changes.map((c) => changeView(c, { feeds: plan.feeds, ownTest: null }))}
+        />
+      )}
       {line.calibrationId && (
         <p>
           <Link href={`/calibrations/${line.calibrationId}/map`} prefetch={false}>

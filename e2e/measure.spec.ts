@@ -108,7 +108,7 @@ test('the borders of a finished piece, and the machine\u2019s own test, a row an
     .getByRole('group', { name: 'Best line before' })
     .getByRole('button', { name: '8', exact: true })
     .click();
-  await sideways.getByLabel('Change keyed in').fill('0.6');
+  await sideways.getByLabel('Change that was set').fill('0.6');
   await after.getByRole('button', { name: '9', exact: true }).click();
   await expect(sideways.getByText(/fewer than three apart/)).toBeVisible();
   await after.getByRole('button', { name: '14', exact: true }).click();
@@ -119,7 +119,7 @@ test('the borders of a finished piece, and the machine\u2019s own test, a row an
   await expect(sideways.getByText(/at the end of the row/)).toBeVisible();
   // The other row has boxes that are signed from the middle, and the machine cuts them on a check sheet.
   const along = page.getByRole('region', { name: 'Along the feed' });
-  await along.getByLabel('Beside its lines stand').selectOption('signed');
+  await along.getByLabel('Its lines are labelled with').selectOption('signed');
   await along.getByLabel('How many lines').fill('11');
   await along.getByRole('button', { name: '\u22124', exact: true }).first().click();
   await expect(along.getByText(/^Line \u22124: \u22124 steps$/)).toBeVisible();

@@ -4,12 +4,13 @@ import {
   enterReadings,
   expectAccessible,
   expectScreensInOrder,
+  printedAndCutOnce,
   readCombsOnTable,
   readPicture,
   takeSettings,
 } from './shop';
 import { goOn, newShop } from './new-shop';
-import { setStandInOffset } from './stand-in';
+import { setSimulatedOffset } from './simulated-machine';
 
 test.beforeEach(async ({ context }) => {
   await context.clearCookies();
@@ -47,11 +48,7 @@ test('which way: two cuts in one load, the value changed between; then it is kno
     await goOn(page);
   });
   await page.getByRole('button', { name: /Find out which way SIDEWAYS and ALONG THE FEED go/ }).click();
-  await page.waitForURL(/print/);
-  await page.getByRole('button', { name: 'Yes, it is right' }).click();
-  await page.waitForURL(/cut/);
-  await cutDone(page);
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('Leave the sheet loaded');
+  await printedAndCutOnce(page);
   const rows = page.locator('ol.changes > li');
   await expect(rows).toHaveCount(2);
   for (let i = 0; i < 2; i++) await rows.nth(i).getByRole('textbox').fill('0.5');
@@ -89,7 +86,7 @@ test('a first hour: the first check learns which way + goes, sets the machine an
   });
   // The shop's name and the person's, the shop made, stand-ins, the setup made.
   actions += 4;
-  await setStandInOffset(page, 0.24, -0.21);
+  await setSimulatedOffset(page, 0.24, -0.21);
   await act(page.getByLabel('Limit of this check').fill('0.15 mm'));
   await press('Make the check sheet');
   await page.waitForURL(/print/);

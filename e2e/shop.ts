@@ -164,6 +164,15 @@ export async function cutDone(page: Page): Promise<void> {
   await done.click();
 }
 
+/** From the print page: the sheet is printed right and cut, and the cut page asks for the second cut with the value changed. */
+export async function printedAndCutOnce(page: Page): Promise<void> {
+  await page.waitForURL(/print/);
+  await page.getByRole('button', { name: 'Yes, it is right' }).click();
+  await page.waitForURL(/cut/);
+  await cutDone(page);
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Leave the sheet loaded');
+}
+
 /** Reads each wedge of a set off the stand-ins' picture, rounded to the entered step. */
 export const readPicture = (page: Page, sheet: SheetOnTable): Promise<Look[]> => onceCut(() => looksNow(page, sheet));
 

@@ -149,7 +149,7 @@ export type StoredTruth = z.infer<typeof StoredTruth>;
 const StoredLadder = z
   .object({
     labels: z.enum(LINE_LABELS),
-    firstNumber: z.int().min(-MOST_LINES).max(MOST_LINES),
+    firstNumber: z.int(),
     lines: z.int(),
     middle: z.int(),
     takesHalves: z.boolean(),

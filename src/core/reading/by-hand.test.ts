@@ -95,12 +95,12 @@ describe('a machine\u2019s own ladder', () => {
   });
 });
 
-describe('what stands beside the lines', () => {
+describe('labels of lines', () => {
   const row = (over: Partial<Ladder>): Ladder => ({
     ...{ labels: 'numbers', firstNumber: 1, lines: 11, middle: 6, takesHalves: true, stepMm: null },
     ...over,
   });
-  it('numbers from one or from nought, letters, signed from the middle', () => {
+  it('are numbers from 1 or from 0, letters, or counted from the middle with a sign', () => {
     const all = (of: Ladder): string => Array.from({ length: of.lines }, (_, i) => labelOf(of, i + 1)).join(' ');
     expect(all(row({}))).toBe('1 2 3 4 5 6 7 8 9 10 11');
     expect(all(row({ firstNumber: 0, lines: 4, middle: 2 }))).toBe('0 1 2 3');

@@ -35,13 +35,17 @@ export const isLadder = ({ labels, firstNumber, lines, middle, stepMm }: Ladder)
   Number.isInteger(lines) &&
   Number.isInteger(middle) &&
   Number.isInteger(firstNumber) &&
+  Math.abs(firstNumber) <= MOST_LINES &&
   lines >= 2 &&
   lines <= (labels === 'letters' ? MOST_LETTERS : MOST_LINES) &&
   middle >= 1 &&
   middle <= lines &&
   (stepMm === null || stepMm > 0);
 
-/** What stands beside a line on the machine: "14", "C", "+2", "\u22121", "0". @param line whole, counted from 1. */
+/** Lines of a row, counted from 1. */
+export const linesOf = ({ lines }: Ladder): readonly number[] => Array.from({ length: lines }, (_, i) => i + 1);
+
+/** A line's label on the machine: "14", "C", "+2", "\u22121", "0". @param line whole, counted from 1. */
 export function labelOf(ladder: Ladder, line: number): string {
   if (ladder.labels === 'letters') return String.fromCharCode(64 + line);
   if (ladder.labels === 'numbers') return String(ladder.firstNumber + line - 1);

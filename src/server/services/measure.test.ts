@@ -85,6 +85,24 @@ describe('measuring by rule', () => {
     expect(changeView(plan(across, 2), record.cutter).toType).toBe('F');
     expect(changeView(plan(along, -1.5), record.cutter).toType).toBe('\u22122/\u22121');
   });
+  it('a step that cuts have told stays when the row is described', async () => {
+    const shop = await makeShop(test.database, { error: NO_ERROR });
+    const [learned, unknown] = shop.settingIds as [string, string];
+    for (const id of [learned, unknown])
+      await test.database
+        .update(machineSetting)
+        .set({ kind: 'wizard', unit: 'step', unitSize: 0.05, step: 1, combine: 'adds', entry: 'change' })
+        .where(eq(machineSetting.id, id));
+    await test.query(`insert into which_way_test select gen_random_uuid(), $1, 5, 0.25, 0, 0.02, 1, 1, now(), $2`, [
+      learned,
+      shop.actor.personId,
+    ]);
+    await keepOwnTest(test.database, shop.shopId, { setupId: shop.setupId, ownTest: OWN_TEST });
+    const settings = await findSettings(test.database, ownersOf(await mustLoadSetup(shop.setupId)), { x: 0, y: 0 });
+    const of = (id: string) => settings.find((s) => s.id === id);
+    expect(of(learned)).toMatchObject({ unitSize: 0.05, maxValue: 3 });
+    expect(of(unknown)).toMatchObject({ unitSize: 0.1, maxValue: 5 });
+  });
   it.each([
     ['no row at all', { across: null, along: null, sheet: 'own' }],
     ['the middle outside', { ...OWN_TEST, across: { ...OWN_TEST.across, middle: 9 } }],

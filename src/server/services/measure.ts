@@ -9,7 +9,7 @@ import type { Point } from '@/core/geometry/affine';
 import type { Database, Session } from '@/db/client';
 import { findSetup } from '@/db/queries/shop';
 import { cutter } from '@/db/schema/machines';
-import { machineSetting } from '@/db/schema/settings';
+import { machineSetting, whichWayTest } from '@/db/schema/settings';
 import { refusal, type Refusal } from './actor';
 import { markSpaceFor } from './setup-marks';
 
@@ -58,7 +58,10 @@ export async function readMeasure(database: Database, setupId: string): Promise<
 export const ownTestOf = (row: { readonly ownTest: unknown }): OwnTest | null =>
   row.ownTest === null ? null : StoredOwnTest.parse(row.ownTest);
 
-/** A wizard's line is picked by the row that the machine shows: as far, as fine and as long a step as that row has. */
+/**
+ * A wizard's line is picked by the row that the machine shows: as far and as fine as that row has. Its step is taken too, unless two
+ * cuts have told already how far a line moves the cut: what was measured stays.
+ */
 async function followRow(
   session: Session,
   cutterId: string,
@@ -71,7 +74,9 @@ async function followRow(
       minValue: 1 - row.middle,
       maxValue: row.lines - row.middle,
       step: row.takesHalves ? 0.5 : 1,
-      ...(row.stepMm !== null && { unitSize: row.stepMm }),
+      ...(row.stepMm !== null && {
+        unitSize: sql`case when exists (select 1 from ${whichWayTest} where ${whichWayTest.machineSettingId} = ${machineSetting.id}) then ${machineSetting.unitSize} else ${row.stepMm}::float8 end`,
+      }),
       version: sql`${machineSetting.version} + 1`,
     })
     .where(

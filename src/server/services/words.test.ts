@@ -59,6 +59,13 @@ it('values are written with the decimals of their step and a true minus', () => 
   );
 });
 
+it('what is picked in a wizard is kept as steps from the middle of its row: it shows no value', () => {
+  const wizard = { kind: 'wizard', unit: 'step', unitSize: 0.1, step: 1, combine: 'adds' } as const;
+  expect(changeWords({ ...change(wizard, 4, 6), toType: 2 }, 'away')).toBe(
+    'Pick the line at +2 in CROSS SHIFT: the cut moves 0.20 mm to the right.',
+  );
+});
+
 it('a display that adds is told its sign, one that replaces is not', () => {
   expect(changeView(change({}, 0, 0.4), { feeds: 'away', ownTest: null }).toType).toBe('0.40');
   expect(changeView(change({ combine: 'adds' }, 0, 0.4), { feeds: 'away', ownTest: null }).toType).toBe('+0.40');

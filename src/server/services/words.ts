@@ -34,6 +34,11 @@ export function moveWords(change: SettingChange, feed: FeedDirection): string {
 }
 
 export function changeWords(change: SettingChange, feed: FeedDirection): string {
-  const { setting, before, after } = change;
+  const { setting, before, after, toType } = change;
+  // A wizard shows no value: what is picked is kept as steps from the middle of its row.
+  if (setting.kind === 'wizard') {
+    const steps = formatFixed(toType, decimalsOf(setting.step), true);
+    return `Pick the line at ${steps} in ${setting.displayName}: ${moveWords(change, feed)}.`;
+  }
   return `Set ${setting.displayName} from ${settingValueWords(setting, before)} to ${settingValueWords(setting, after)}: ${moveWords(change, feed)}.`;
 }

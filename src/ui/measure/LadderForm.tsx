@@ -4,6 +4,7 @@ import { useState } from 'react';
 import {
   isLadder,
   labelOf,
+  linesOf,
   LINE_LABELS,
   MOST_LETTERS,
   MOST_LINES,
@@ -28,42 +29,69 @@ const LABEL_WORDS: Readonly<Record<LineLabels, string>> = {
   signed: 'from the middle: \u22121, 0, +1',
 };
 
-/** How one row of the machine's test looks: labels, how many, which one has no shift, halves, step. */
+interface ChoiceProps {
+  readonly id: string;
+  readonly label: string;
+  readonly value: string | number;
+  readonly options: readonly { readonly value: string | number; readonly words: string }[];
+  readonly onChoose: (value: string) => void;
+}
+
+function Choice({ id, label, value, options, onChoose }: ChoiceProps) {
+  return (
+    <div className="mb-3">
+      <label htmlFor={id} className="form-label">
+        {label}
+      </label>
+      <select
+        id={id}
+        className="form-select"
+        value={value}
+        onChange={(event) => {
+          onChoose(event.target.value);
+        }}
+      >
+        {options.map((o) => (
+          <option key={o.value} value={o.value}>
+            {o.words}
+          </option>
+        ))}
+      </select>
+    </div>
+  );
+}
+
+const middleWords = (ladder: Ladder, at: number): string =>
+  ladder.labels === 'signed' ? `${at} of ${ladder.lines}` : labelOf(ladder, at);
+
+/** How one row of the machine's test looks: labels, how many, which one has no shift, halves, step. What is typed is shown even where it is no row. */
 export function LadderForm({ id, ladder, system, onChange }: Props) {
   const [stepNo, setStepNo] = useState(0);
-  const [isWrong, setIsWrong] = useState(false);
-  /** What is typed is taken when it can be a row; the middle stays in the middle until it is chosen. */
+  const isRight = isLadder(ladder);
   const take = (over: Partial<Ladder>): void => {
-    const next = { ...ladder, ...over };
-    setIsWrong(!isLadder(next));
-    if (isLadder(next)) onChange(next);
-  };
-  const setLines = (lines: number | null): void => {
-    take({ lines: lines ?? NaN, middle: Math.floor(((lines ?? 0) + 1) / 2) });
+    onChange({ ...ladder, ...over });
   };
   return (
     <>
       <div className="d-flex flex-wrap gap-3">
-        <div className="mb-3">
-          <label htmlFor={`${id}-labels`} className="form-label">
-            Beside its lines stand
-          </label>
-          <select
-            id={`${id}-labels`}
-            className="form-select"
-            value={ladder.labels}
-            onChange={(event) => {
-              take({ labels: event.target.value as LineLabels });
-            }}
-          >
-            {LINE_LABELS.map((labels) => (
-              <option key={labels} value={labels} disabled={labels === 'letters' && ladder.lines > MOST_LETTERS}>
-                {LABEL_WORDS[labels]}
-              </option>
-            ))}
-          </select>
-        </div>
-        <FigureField label="How many lines" unit="" initial={ladder.lines} onChange={setLines} />
+        <Choice
+          id={`${id}-labels`}
+          label="Its lines are labelled with"
+          value={ladder.labels}
+          options={LINE_LABELS.map((labels) => ({ value: labels, words: LABEL_WORDS[labels] }))}
+          onChoose={(labels) => {
+            take({ labels: labels as LineLabels });
+          }}
+        />
+        <FigureField
+          label="How many lines"
+          unit=""
+          initial={ladder.lines}
+          onChange={(lines) => {
+            // The line without shift is the one in the middle, until another is chosen.
+            take({ lines: lines ?? NaN, middle: Math.floor(((lines ?? 0) + 1) / 2) });
+          }}
+        />
         {ladder.labels === 'numbers' && (
           <FigureField
             label="Number of the first"
@@ -74,27 +102,17 @@ export function LadderForm({ id, ladder, system, onChange }: Props) {
             }}
           />
         )}
-        <div className="mb-3">
-          <label htmlFor={`${id}-middle`} className="form-label">
-            Line without shift
-          </label>
-          <select
+        {isRight && (
+          <Choice
             id={`${id}-middle`}
-            className="form-select"
+            label="Line without shift"
             value={ladder.middle}
-            onChange={(event) => {
-              take({ middle: Number(event.target.value) });
+            options={linesOf(ladder).map((at) => ({ value: at, words: middleWords(ladder, at) }))}
+            onChoose={(middle) => {
+              take({ middle: Number(middle) });
             }}
-          >
-            {Array.from({ length: ladder.lines }, (_, i) => i + 1).map((at) => (
-              <option key={at} value={at}>
-                {ladder.labels === 'signed'
-                  ? labelOf({ ...ladder, middle: 0 }, at).replace('+', '')
-                  : labelOf(ladder, at)}
-              </option>
-            ))}
-          </select>
-        </div>
+          />
+        )}
         <LengthField
           key={stepNo}
           label="From line to line"
@@ -107,9 +125,9 @@ export function LadderForm({ id, ladder, system, onChange }: Props) {
           }}
         />
       </div>
-      {isWrong && (
+      {!isRight && (
         <p role="alert" className="notice">
-          {`A row has from two to ${ladder.labels === 'letters' ? MOST_LETTERS : MOST_LINES} lines, the one without shift among them.`}
+          {`A row has from two to ${ladder.labels === 'letters' ? MOST_LETTERS : MOST_LINES} lines, and whole numbers beside them.`}
         </p>
       )}
       <div className="d-flex align-items-center gap-2 mb-3">
@@ -126,14 +144,16 @@ export function LadderForm({ id, ladder, system, onChange }: Props) {
           The machine takes the half between two lines
         </label>
       </div>
-      <LearnStep
-        ladder={ladder}
-        system={system}
-        onLearned={(stepMm) => {
-          take({ stepMm });
-          setStepNo(stepNo + 1);
-        }}
-      />
+      {isRight && (
+        <LearnStep
+          ladder={ladder}
+          system={system}
+          onLearned={(stepMm) => {
+            take({ stepMm });
+            setStepNo(stepNo + 1);
+          }}
+        />
+      )}
     </>
   );
 }

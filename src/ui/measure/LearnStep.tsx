@@ -13,8 +13,8 @@ interface Props {
 }
 
 const PROBLEMS: Readonly<Record<StepProblem['kind'], string>> = {
-  'too-near': 'The two lines lie fewer than three apart: key in a larger change and run it again.',
-  'no-change': 'Type the change that was keyed in between the two runs.',
+  'too-near': 'The two lines lie fewer than three apart: set a larger change and run it again.',
+  'no-change': 'Type the change that was set between the two runs.',
 };
 
 /** Learns the step of a ladder from two runs with a known change between them. */
@@ -27,12 +27,12 @@ export function LearnStep({ ladder, system, onLearned }: Props) {
     <details>
       <summary>The step is not known: learn it from two runs</summary>
       <p>
-        Run the machine&rsquo;s test and press the line that looks best. Key in a shift that you know, run the test
-        again, and press the line that looks best now. Put the shift back afterwards.
+        Run the machine&rsquo;s test and press the line that looks best. Set a shift that you know, run the test again,
+        and press the line that looks best now. Put the shift back afterwards.
       </p>
       <p className="mb-1">Best line before</p>
       <LinePicker ladder={ladder} title="Best line before" line={before} onPick={setBefore} />
-      <LengthField label="Change keyed in" system={system} isOptional onChange={setChangeMm} />
+      <LengthField label="Change that was set" system={system} isOptional onChange={setChangeMm} />
       <p className="mb-1">Best line after</p>
       <LinePicker ladder={ladder} title="Best line after" line={after} onPick={setAfter} />
       {learned && !learned.ok && (

@@ -1,6 +1,6 @@
 'use client';
 
-import { labelOf, type Ladder } from '@/core/reading/ladder';
+import { labelOf, linesOf, type Ladder } from '@/core/reading/ladder';
 
 interface Props {
   readonly ladder: Ladder;
@@ -24,7 +24,7 @@ function pressed(line: number | null, at: number): number | null {
 export function LinePicker({ ladder, title, line, onPick }: Props) {
   return (
     <div role="group" aria-label={title} className="line-row">
-      {Array.from({ length: ladder.lines }, (_, i) => i + 1).map((at) => (
+      {linesOf(ladder).map((at) => (
         <button
           key={at}
           type="button"

@@ -1,7 +1,7 @@
 'use client';
 
 import { useId, useState } from 'react';
-import { namedLine, readLadder, type Ladder, type LadderReading } from '@/core/reading/ladder';
+import { isLadder, namedLine, readLadder, type Ladder, type LadderReading } from '@/core/reading/ladder';
 import { formatLength, type UnitSystem } from '@/core/units/length';
 import { LadderForm } from './LadderForm';
 import { LinePicker } from './LinePicker';
@@ -25,7 +25,9 @@ export function OwnTestRow({ title, ladder, usual, system, isDescribed, onChange
   return (
     <section aria-label={title} className="mb-4">
       <h2>{title}</h2>
-      {ladder && <LinePicker ladder={ladder} title={`Lines, ${title.toLowerCase()}`} line={line} onPick={setLine} />}
+      {ladder && isLadder(ladder) && (
+        <LinePicker ladder={ladder} title={`Lines, ${title.toLowerCase()}`} line={line} onPick={setLine} />
+      )}
       {ladder && line !== null && read?.ok && (
         <LineTold name={namedLine(ladder, line)} read={read.value} system={system} />
       )}
@@ -52,7 +54,7 @@ export function OwnTestRow({ title, ladder, usual, system, isDescribed, onChange
             ladder={ladder}
             system={system}
             onChange={(next) => {
-              if (line !== null && line > next.lines) setLine(null);
+              if (line !== null && !(line <= next.lines)) setLine(null);
               onChange(next);
             }}
           />
@@ -74,8 +76,8 @@ function LineTold({ name, read, system }: ToldProps) {
       <p className="h3">{`Line ${name}: ${stepWords(read, system)}`}</p>
       {read.isNearEnd && (
         <p className="notice">
-          This is at the end of the row: what you look for may lie beyond. Key this in, run the test again, and look
-          once more.
+          This is at the end of the row: what you look for may lie beyond. Set this on the machine, run the test again,
+          and look once more.
         </p>
       )}
       {!read.shift && (

@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import type { Ladder, OwnTest } from '@/core/reading/ladder';
+import { isLadder, type Ladder, type OwnTest } from '@/core/reading/ladder';
 import { ownTestKept } from '@/server/actions/shop';
 import type { MeasureToolView } from './measure-view';
 import { OwnTestRow } from './OwnTestRow';
@@ -73,6 +73,9 @@ interface KeepProps {
   readonly test: OwnTest;
 }
 
+const canBeKept = ({ across, along }: OwnTest): boolean =>
+  [across, along].every((row) => row === null || isLadder(row)) && (across !== null || along !== null);
+
 /** Keeps the labels with the cutter, for everyone. */
 function KeepButton({ view, test }: KeepProps) {
   const [told, setTold] = useState<string | null>(null);
@@ -86,12 +89,7 @@ function KeepButton({ view, test }: KeepProps) {
   };
   return (
     <p className="d-flex gap-3 align-items-center">
-      <button
-        type="button"
-        className="btn btn-quiet"
-        disabled={test.across === null && test.along === null}
-        onClick={() => void keep()}
-      >
+      <button type="button" className="btn btn-quiet" disabled={!canBeKept(test)} onClick={() => void keep()}>
         {`Keep this for ${view.cutterName}`}
       </button>
       <span role="status">{told}</span>

@@ -29,7 +29,13 @@ const HEADLINES: Readonly<Record<Exclude<WayOut, 'set'>, string>> = {
 function headline(way: WayOut, first: Way, changes: readonly ReturnType<typeof changeView>[]): string {
   if (way !== 'set') return HEADLINES[way];
   if (first === 'file') return 'Settings leave too much: move the cut in the file';
-  return changes.map((c) => `Set ${c.plan.setting.displayName} from ${c.before} to ${c.after}`).join('; ');
+  return changes
+    .map(({ plan: { setting }, before, after, toType }) =>
+      setting.kind === 'wizard'
+        ? `Pick line ${toType} in ${setting.displayName}`
+        : `Set ${setting.displayName} from ${before} to ${after}`,
+    )
+    .join('; ');
 }
 
 /** Above this a machine that scales its offset too would be out by more than an offset's step. */

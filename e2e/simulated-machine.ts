@@ -5,7 +5,7 @@ import { Client } from 'pg';
  * Gives the simulated machine of the setup that is open this offset across and along, mm, and the same chance errors in every run: a
  * walk that counts presses must not meet another machine each time. Which way its settings turn stays its own.
  */
-export async function setStandInOffset(page: Page, acrossMm: number, alongMm: number): Promise<void> {
+export async function setSimulatedOffset(page: Page, acrossMm: number, alongMm: number): Promise<void> {
   const setupId = /setups\/([0-9a-f-]{36})/.exec(page.url())?.[1] ?? '';
   const error = {
     offsetAcrossMm: acrossMm,

@@ -45,7 +45,7 @@ export function RoughChoice({ calibrationId, changes, shiftWords }: Props) {
       {changes.length > 0 && (
         <section aria-label="At the machine">
           <h2>Or bring it near at the machine first</h2>
-          <p className="caution">Write the old value down before you change it.</p>
+          <p className="caution">Write the old value down first, where it can be read.</p>
           <TypedBack
             changes={changes}
             typed={typed}

@@ -101,8 +101,8 @@ export function SettingsForm(props: Props) {
       {needsTyping && (
         <>
           <p className="caution">
-            Write the old values down first, where they can be read. First run with a new setting: tool up, hand at stop.
-            Follow your machine&rsquo;s manual and local rules.
+            Write the old values down first, where they can be read. First run with a new setting: tool up, hand at
+            stop. Follow your machine&rsquo;s manual and local rules.
           </p>
           <TypedBack
             changes={toSet}
